@@ -4,7 +4,7 @@ docs``.
 
 from pathlib import Path
 
-from wattmetron.core.fit.rules import rules_markdown
+from wattmetron.core.compatibility.rules import rules_markdown
 from wattmetron.formats.document import schema_files, tables_markdown
 
 DOCS = Path(__file__).parent.parent / "docs"

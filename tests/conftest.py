@@ -9,10 +9,10 @@ import pytest
 from hypothesis import settings
 
 from tests import small
+from wattmetron.cache import process_memory
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.shell import line
-from wattmetron.study import memory
-from wattmetron.study.study import studied
+from wattmetron.shell import computation_queue
 from wattmetron.workshop.workshop import Workshop
 
 LONGEST_FIRST = Path(__file__).with_name("longest_first.txt")
@@ -32,8 +32,8 @@ def loaded():
     """As a server does before the first request. Memory is not given back after each answer: to go
     through all that the tests share takes a tenth of their time.
     """
-    memory.stays()
-    line.give_back = lambda: None
+    process_memory.stays()
+    computation_queue.give_back = lambda: None
 
 
 class SharedStudy:

@@ -3,14 +3,14 @@
 from functools import cache
 from pathlib import Path
 
+from wattmetron.cache.cache import Keeper
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.keeper import Keeper
-from wattmetron.study.study import studied
 
 
 @cache

@@ -40,14 +40,14 @@ class Fault(NamedTuple):
 FAULTS = (
     Fault(
         "a flipped sign in the mean frame time",
-        "core/frames/rates.py",
+        "core/frames/frame_rates.py",
         "ndtr((mz - mx + form.sz**2) / form.s)\n    )\n\n\ndef ln_mean_ms",
         "ndtr((mz - mx - form.sz**2) / form.s)\n    )\n\n\ndef ln_mean_ms",
         "tests/core/test_frames.py",
     ),
     Fault(
         "the low frame rate is another percentile",
-        "core/frames/rates.py",
+        "core/frames/frame_rates.py",
         "LOW_QUANTILE = 0.99",
         "LOW_QUANTILE = 0.98",
         "tests/core/test_frames.py",
@@ -68,17 +68,17 @@ FAULTS = (
     ),
     Fault(
         "an off-by-one bound in the room for a card",
-        "core/fit/clearance.py",
+        "core/compatibility/clearance.py",
         "if card.length_mm <= room:",
         "if card.length_mm <= room + 1:",
-        "tests/core/test_fit_rules.py",
+        "tests/core/test_compatibility_rules.py",
     ),
     Fault(
         "a silent rule: the case takes every board",
-        "core/fit/clearance.py",
+        "core/compatibility/clearance.py",
         "if board and case and board.form_factor not in case.board_forms:",
         "if board and case and board.form_factor in ():",
-        "tests/core/test_fit_rules.py",
+        "tests/core/test_compatibility_rules.py",
     ),
     Fault(
         "the reserve of a supply is forgotten",
@@ -131,7 +131,7 @@ FAULTS = (
     ),
     Fault(
         "a floor that lets spinning disks in",
-        "core/fit/floors.py",
+        "core/compatibility/floors.py",
         "    return STORAGE_KINDS.index(kind) if brief.solid_state else ANY",
         "    return ANY",
         "tests/core/test_roles.py",
@@ -159,24 +159,24 @@ FAULTS = (
     ),
     Fault(
         "the limiting side of a run is the other one",
-        "core/runs/limits.py",
+        "core/runs/limiting_side.py",
         'return "processor" if self.processor > self.graphics else "graphics"',
         'return "graphics" if self.processor > self.graphics else "processor"',
         "tests/core/runs",
     ),
     Fault(
         "a list's paragraph is not put together again",
-        "core/lists/rows.py",
+        "core/texts/part_lists/rows.py",
         "            held = whole\n        else:",
         "            yield whole\n        else:",
-        "tests/core/lists",
+        "tests/core/part_lists",
     ),
     Fault(
         "an amount of another unit is taken for money",
-        "core/letters/amounts.py",
+        "core/texts/messages/money_amounts.py",
         "if NOT_MONEY.match(rest) or _of_size(clause.text, match):",
         "if _of_size(clause.text, match):",
-        "tests/core/letters",
+        "tests/core/messages",
     ),
     Fault(
         "cells that a spreadsheet would run are written as they are",
@@ -201,10 +201,10 @@ FAULTS = (
     ),
     Fault(
         "a removed lock: two threads compute the same thing",
-        "study/keeper.py",
+        "cache/cache.py",
         "if running is None or running.owner == get_ident():",
         "if True:",
-        "tests/study",
+        "tests/cache",
     ),
     Fault(
         "writing does not take the lock at once",
@@ -222,7 +222,7 @@ FAULTS = (
     ),
     Fault(
         "a missing header: no policy for scripts",
-        "shell/errors.py",
+        "shell/error_pages.py",
         '"content-security-policy"',
         '"x-content-policy"',
         "tests/pages/test_hardened.py",
@@ -236,7 +236,7 @@ FAULTS = (
     ),
     Fault(
         "a session counts without its signature",
-        "shell/door.py",
+        "shell/access.py",
         "if not hmac.compare_digest(self._signed(begun).encode(), signature.encode()):",
         "if not signature:",
         "tests/pages/test_hardened.py",

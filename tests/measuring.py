@@ -1,9 +1,9 @@
 """Runs of the first brief's machine, as the demo's hidden truth has them."""
 
-from wattmetron.demo.meters import MeterQuery, truth
+from wattmetron.demo.simulated_meters import MeterQuery, truth
 from wattmetron.places.measured.memory_set import memory_in_run
 from wattmetron.places.measured.pages.forms import RunForm, run_from
-from wattmetron.places.measured.runs import take_in
+from wattmetron.places.measured.run_library import take_in
 from wattmetron.shell.forms import read
 
 BRIEF = {"brief": "1", "scene": "play"}

@@ -8,7 +8,7 @@ from playwright.sync_api import sync_playwright
 from tests.e2e.conftest import FLAGS, chromium
 from tests.measuring import CARD, recorded
 from tests.site import Site
-from wattmetron.demo.history import earlier
+from wattmetron.demo.past_prices import earlier
 
 OUT = Path(__file__).parent.parent / "docs" / "screenshots"
 VIEWS = (

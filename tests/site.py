@@ -7,10 +7,10 @@ import time
 import uvicorn
 
 from wattmetron.api.app import equip, make_app
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.shell.door import Door
-from wattmetron.shell.line import ComputationQueue
-from wattmetron.study.study import studied
+from wattmetron.shell.access import Door
+from wattmetron.shell.computation_queue import ComputationQueue
 from wattmetron.workshop.workshop import Workshop
 
 

@@ -11,7 +11,7 @@ COLLECTS = """
     import hypothesis, playwright.sync_api, scipy.stats, wattmetron.api.app
     imported_s = time.process_time()
     from wattmetron.formats import catalogue_folder
-    from wattmetron.study.keeper import Keeper
+    from wattmetron.cache.cache import Keeper
     from tests.worlds import World
 
     def computes(*arguments, **more):

@@ -11,20 +11,20 @@ from pathlib import Path
 
 import wattmetron
 from tests import demo, small
-from wattmetron.core.fit.rules import BY_NAME, check
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.cache.cache import Keeper
+from wattmetron.cache.catalogue_cache import studied
+from wattmetron.core.compatibility.rule_wishes import wishes_of
+from wattmetron.core.compatibility.rules import BY_NAME, check
+from wattmetron.core.game_fit.informed import informed_game
+from wattmetron.core.game_fit.priors import unknown_game
 from wattmetron.core.requirements.agreement import doubts
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.part_kinds import KINDS
-from wattmetron.core.workloads.informed import informed_game
-from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.demo import BRIEFS, CATALOGUE, generate
 from wattmetron.demo.worklist import true_works
 from wattmetron.formats.brief_file import brief_file, build_file, document_text, read_brief
 from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
-from wattmetron.study.keeper import Keeper
-from wattmetron.study.study import studied
 
 ROOT = Path(__file__).parent.parent
 

@@ -5,8 +5,9 @@ from datetime import date
 
 import numpy as np
 
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.further_parts import (
     Fan,
@@ -32,7 +33,6 @@ from wattmetron.core.values.parts import (
 )
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.results import Result, Results
-from wattmetron.study.keeper import Keeper
 
 DAY = date(2026, 11, 1)
 FLOORS = (

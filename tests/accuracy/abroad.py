@@ -16,13 +16,13 @@ import numpy as np
 from tests.accuracy.forms import FORMS, Form, FormWorld
 from tests.accuracy.report import write_abroad
 from tests.accuracy.run import LEVELS, PLAIN, Tally, _pair, _plain, _score, tally
+from wattmetron.core.game_fit.calibration import fit_game
+from wattmetron.core.game_fit.game_evidence import informed_items
+from wattmetron.core.game_fit.learned_priors import as_learnt
+from wattmetron.core.game_fit.learning import GameEvidence, learn
 from wattmetron.core.requirements.tiers import tier_table
-from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
-from wattmetron.core.workloads.evidence import informed_items
-from wattmetron.core.workloads.fit import fit_game
-from wattmetron.core.workloads.learning import GameEvidence, learn
-from wattmetron.core.workloads.learnt import as_learnt
 from wattmetron.demo.truth import PRESETS, SIZES, known_game
 
 

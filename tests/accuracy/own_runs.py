@@ -7,13 +7,13 @@ from collections import defaultdict
 import numpy as np
 
 from tests.accuracy.run import Tally, _pair, _score, tally
+from wattmetron.core.game_fit.calibration import fit_game
+from wattmetron.core.game_fit.game_evidence import informed_items
+from wattmetron.core.game_fit.learned_priors import as_learnt
+from wattmetron.core.game_fit.learning import GameEvidence, learn
 from wattmetron.core.requirements.tiers import tier_table
-from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
-from wattmetron.core.workloads.evidence import informed_items
-from wattmetron.core.workloads.fit import fit_game
-from wattmetron.core.workloads.learning import GameEvidence, learn
-from wattmetron.core.workloads.learnt import as_learnt
 from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 RUNS = (2, 2, 1)

@@ -15,14 +15,14 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from tests.accuracy.report import plots, write
-from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames import chance, frame_rates, work
+from wattmetron.core.game_fit.calibration import Pair, fit_game
+from wattmetron.core.game_fit.game_evidence import informed_items
 from wattmetron.core.requirements.tiers import tier_table
-from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.published import Assumptions
 from wattmetron.core.values.results import Result
-from wattmetron.core.workloads.evidence import informed_items
-from wattmetron.core.workloads.fit import Pair, fit_game
 from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 LEVELS = (
@@ -126,8 +126,8 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
     )
     v_c, v_g = load.v_c, load.v_g
     average, low = (
-        1000 / float(rates.mean_ms(t_c, t_g, v_c, v_g)),
-        1000 / float(rates.low_ms(t_c, t_g, v_c, v_g)),
+        1000 / float(frame_rates.mean_ms(t_c, t_g, v_c, v_g)),
+        1000 / float(frame_rates.low_ms(t_c, t_g, v_c, v_g)),
     )
     line = chance.curve(round(v_c, 3), round(v_g, 3), "average")
     spread = (np.log(t_c), sd_c, np.log(t_g), sd_g)
@@ -137,7 +137,7 @@ def _score(kept: Tally, world: World, fit, question, truth) -> None:
     kept.inside.append(0.1 <= at_truth <= 0.9)
     kept.bias.append(np.log(average / truth[0]))
     kept.promised.append(at_truth)
-    share = float(rates.processor_share(t_c, t_g, v_c, v_g))
+    share = float(frame_rates.processor_share(t_c, t_g, v_c, v_g))
     if truth[2] > 0.6 or truth[2] < 0.4:
         kept.sides.append((share > 0.5) == (truth[2] > 0.5))
 

@@ -8,12 +8,13 @@ from dataclasses import replace
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
 from tests.worlds import World
-from wattmetron.core.balance.coverage import coverage, game_arrays
+from wattmetron.cache.cache import Keeper
+from wattmetron.core.balance.game_coverage import coverage, game_arrays
 from wattmetron.core.balance.picture import all_pairings
-from wattmetron.core.balance.what_first import steps_between
+from wattmetron.core.balance.upgrade_order import steps_between
 from wattmetron.core.search.frontier import frontier
+from wattmetron.core.search.problem import scenes_for
 from wattmetron.core.search.proposal import BAND, propose
-from wattmetron.core.search.scene import scenes_for
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import CATALOGUE, generate
@@ -28,7 +29,6 @@ from wattmetron.places.balance.balance import (
     tables,
 )
 from wattmetron.places.balance.upgrade_path import upgrade_path
-from wattmetron.study.keeper import Keeper
 
 KEPT = Build()
 DISPLAY = "saltgrove-casement-27"

@@ -8,18 +8,18 @@ import numpy as np
 
 from tests.accuracy.run import _pair
 from tests.core.test_settings import BRIEF, MACHINE, WORLD
+from wattmetron.cache.cache import Keeper
+from wattmetron.core.frames.rate_table import frame_ms, reliable_table
 from wattmetron.core.frames.settings_grid import settings_grid
-from wattmetron.core.frames.table import frame_ms, reliable_table
+from wattmetron.core.game_fit.calibration import fit_game
+from wattmetron.core.game_fit.game_evidence import informed_items
+from wattmetron.core.game_fit.informed import fitted_game
+from wattmetron.core.game_fit.learning import GameEvidence, learn
 from wattmetron.core.keep import NOTHING_KEPT
 from wattmetron.core.requirements.tiers import tier_table
-from wattmetron.core.speeds.scale import Scale
+from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
-from wattmetron.core.workloads.evidence import informed_items
-from wattmetron.core.workloads.fit import fit_game
-from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.core.workloads.learning import GameEvidence, learn
 from wattmetron.demo.truth import World, known_game
-from wattmetron.study.keeper import Keeper
 
 
 def fits():

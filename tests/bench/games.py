@@ -9,20 +9,20 @@ from urllib.request import urlopen
 import numpy as np
 
 from tests.bench.questions import timed
-from tests.core.reading.tuned import TUNED
-from tests.core.reading.untouched import UNTOUCHED
+from tests.core.requirements.tuned import TUNED
+from tests.core.requirements.untouched import UNTOUCHED
 from tests.site import Site
 from tests.worlds import World
-from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.requirements.verdicts import asked_amounts, standings
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.places.games.contenders import machine_contender
-from wattmetron.study.keeper import Keeper
 
 GAMES, TIERS = 5000, 3
 

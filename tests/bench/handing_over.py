@@ -12,8 +12,9 @@ from tests.bench.questions import fresh, question, timed
 from tests.e2e.conftest import FLAGS, chromium
 from tests.site import Site
 from tests.worlds import World
-from wattmetron.core.lists.reader import read_list
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.search.proposal import propose
+from wattmetron.core.texts.part_lists.part_list_reader import read_list
 from wattmetron.core.values.plan import Plan
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
@@ -24,7 +25,6 @@ from wattmetron.places.handout.content import handout
 from wattmetron.places.handout.texts import markdown
 from wattmetron.places.review.improve import improved
 from wattmetron.places.review.review import judged
-from wattmetron.study.keeper import Keeper
 from wattmetron.words.improvements import WAYS
 
 TIMES = 10

@@ -14,12 +14,12 @@ from playwright.sync_api import sync_playwright
 from tests.accuracy.run import _pair
 from tests.e2e.conftest import FLAGS, chromium
 from tests.site import Site
-from wattmetron.core.workloads.fit import fit_game
+from wattmetron.core.game_fit.calibration import fit_game
 from wattmetron.demo.truth import World, known_game
 from wattmetron.places.measured.importing import bring_in, frames_in
 from wattmetron.places.measured.pages.forms import RunForm, run_from
 from wattmetron.places.measured.recorder import PROTOCOL
-from wattmetron.places.measured.runs import promise_of
+from wattmetron.places.measured.run_library import promise_of
 from wattmetron.shell.forms import read
 
 FRAMES, RATE = 1_000_000, 500

@@ -12,8 +12,8 @@ from urllib.request import urlopen
 from tests.bench.questions import timed
 from tests.site import Site
 from tests.worlds import World
-from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.rules import check
+from wattmetron.core.compatibility.candidates import reasons_against
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import KINDS
 

@@ -4,10 +4,10 @@ import time
 from dataclasses import replace
 
 from tests.worlds import FLOORS, World
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.values.brief import Brief
-from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.study.keeper import Keeper
 
 
 def timed(work, *arguments):

@@ -10,6 +10,7 @@ from pathlib import Path
 
 from tests.bench.questions import fresh, question, timed
 from tests.worlds import World
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import NEW_PARTS, Offer, PriceBook
 from wattmetron.core.values.price_history import price_steps
@@ -19,7 +20,6 @@ from wattmetron.places.assessment.assess import assess
 from wattmetron.places.review.improve import improved
 from wattmetron.places.shops.price_import import preview_rows, store_offers
 from wattmetron.store import catalogues
-from wattmetron.study.study import studied
 from wattmetron.workshop.workshop import Workshop
 
 DAY = date(2026, 11, 20)

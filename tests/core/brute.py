@@ -6,19 +6,19 @@ from itertools import combinations_with_replacement
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.rules import blocks, judged
-from wattmetron.core.fit.wishes import Wishes, wishes_of
+from wattmetron.core.compatibility.rule_wishes import Wishes, wishes_of
+from wattmetron.core.compatibility.rules import blocks, judged
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.table import reliable_table
+from wattmetron.core.frames.rate_table import reliable_table
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import run_at
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import KINDS
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
-from wattmetron.core.workloads.informed import fitted_game
 
 
 @dataclass(frozen=True)

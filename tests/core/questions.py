@@ -5,10 +5,10 @@ from functools import cache
 
 from tests.core.brute import Tried, every_build
 from tests.worlds import World
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.brief import Resale
 from wattmetron.core.values.build import Build
-from wattmetron.study.keeper import Keeper
 
 DRAWS = 8
 

@@ -10,28 +10,28 @@ from tests.core.brute import answer, every_build, may_be_bought, money_for
 from tests.core.questions import build_of, dearest, drawn, ids_of, known
 from tests.extent import exhaustive, extent
 from wattmetron.core.balance.conflict import can_hinder, conflict
-from wattmetron.core.balance.cuts import cuts, free_money
-from wattmetron.core.balance.granting import grant
-from wattmetron.core.balance.limits import price_limit
+from wattmetron.core.balance.cost_shares import split
 from wattmetron.core.balance.pairs import pairs_map
+from wattmetron.core.balance.part_price_limits import price_limit
 from wattmetron.core.balance.picture import all_pairings
-from wattmetron.core.balance.split import split
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.waste import weighed
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.balance.preference_prices import grant
+from wattmetron.core.balance.reductions import cuts, free_money
+from wattmetron.core.compatibility.rule_wishes import wishes_of
+from wattmetron.core.compatibility.rules import check
+from wattmetron.core.compatibility.wasted_money import weighed
 from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.search.frontier import frontier
+from wattmetron.core.search.problem import scenes_for
 from wattmetron.core.search.proposal import BAND, cheapest_fit, propose
-from wattmetron.core.search.scene import scenes_for
-from wattmetron.core.search.settle import settle
+from wattmetron.core.search.tie_break import settle
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.part_kinds import ALL_KINDS, KINDS
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import insisting, wishes_held, without
-from wattmetron.core.workloads.informed import fitted_game
 
 SEEDS = extent((0, 2, 6, 9, 10, 11, 14, 15, 17, 19), tuple(range(40)))
 """In ``make test`` those with builds of which there are not too many."""

@@ -5,11 +5,11 @@ from dataclasses import replace
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_fit_rules import CHIP, DRIVE, WHOLE, WISHED
+from tests.core.test_compatibility_rules import CHIP, DRIVE, WHOLE, WISHED
 from tests.worlds import World
-from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.wishes import Wishes
+from wattmetron.core.compatibility.candidates import reasons_against
+from wattmetron.core.compatibility.rule_wishes import Wishes
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import KINDS
 

@@ -7,20 +7,20 @@ from functools import cache
 
 import pytest
 
-from tests.core.test_fit_rules import CARD, CHIP, WHOLE
+from tests.core.test_compatibility_rules import CARD, CHIP, WHOLE
 from tests.demo import hall, hall_build, world
+from wattmetron.core.compatibility.allowed import ample, barring, may_be_bought
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.errors import BuildError
-from wattmetron.core.fit.allowed import ample, barring, may_be_bought
-from wattmetron.core.fit.rules import check
+from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.glance import glance
-from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.frames.machine_batch import Lineup
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.draw import draw
 from wattmetron.core.power.tuning import machine_of, run_at
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.formats.brief_file import build_file, build_from
 from wattmetron.places.assessment.assess import assess, remaining
 from wattmetron.places.balance.balance_words import while_working

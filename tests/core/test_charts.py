@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from wattmetron.core.speeds.reconcile import SpeedPrior, reconcile
-from wattmetron.core.speeds.settled import settled
+from wattmetron.core.speeds.scaled_catalogue import settled
 from wattmetron.core.values.charts import Chart, ChartRow
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue

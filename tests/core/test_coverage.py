@@ -8,12 +8,12 @@ import numpy as np
 import pytest
 
 from tests.demo import plans, world
-from wattmetron.core.balance.coverage import SIZES, coverage, game_arrays
+from wattmetron.core.balance.game_coverage import SIZES, coverage, game_arrays
 from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.workloads.informed import fitted_game
 
 
 @cache

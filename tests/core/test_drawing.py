@@ -7,10 +7,19 @@ from datetime import date
 
 import pytest
 
-from tests.core.test_fit_rules import CARD, DISK, DRIVE, LIQUID, SMALL, SPEAKS, WHOLE, with_
-from wattmetron.core.fit.assembly import assembly, cables, memory_places
-from wattmetron.core.fit.drawing import drawing
-from wattmetron.core.fit.rules import check
+from tests.core.test_compatibility_rules import (
+    CARD,
+    DISK,
+    DRIVE,
+    LIQUID,
+    SMALL,
+    SPEAKS,
+    WHOLE,
+    with_,
+)
+from wattmetron.core.compatibility.assembly_steps import assembly, cables, memory_places
+from wattmetron.core.compatibility.rules import check
+from wattmetron.core.compatibility.scale_drawing import drawing
 from wattmetron.core.values.brief import Brief, Display
 from wattmetron.core.values.machine import Machine
 

@@ -10,14 +10,14 @@ from pathlib import Path
 
 import pytest
 
-from wattmetron.core.fit.finding import LEVELS
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.wishes import Ask, Wishes
+from wattmetron.core.compatibility.finding import LEVELS
+from wattmetron.core.compatibility.rule_wishes import Ask, Wishes
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.values.brief import Display
-from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import FURTHER_KINDS
+from wattmetron.core.values.part_types import PART_TYPES
 
 TOLD = json.loads(Path(__file__).with_name("edge_machines.json").read_text())
 MORE = json.loads(Path(__file__).with_name("edge_machines_more.json").read_text())

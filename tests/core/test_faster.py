@@ -7,13 +7,13 @@ import numpy as np
 import pytest
 
 from tests import demo
-from wattmetron.core.frames import rates
+from wattmetron.core.frames import frame_rates
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.faster import chance_faster as chance_by
 from wattmetron.core.frames.faster import scores
-from wattmetron.core.frames.together import shared_errors
+from wattmetron.core.frames.joint_chance import shared_errors
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import BRIEFS
 from wattmetron.formats.brief_file import read_brief, read_build
 
@@ -75,7 +75,7 @@ def simulated(first, other, machines, rng):
                 c = own.processor_ms * np.exp(total)
             else:
                 g = own.graphics_ms * np.exp(total)
-        statistic = rates.low_ms if own.target.measure == "low" else rates.mean_ms
+        statistic = frame_rates.low_ms if own.target.measure == "low" else frame_rates.mean_ms
         return statistic(c, g, own.workload.v_c, own.workload.v_g)
 
     held = {}

@@ -6,7 +6,7 @@ from hypothesis import strategies as st
 from tests.demo import world
 from tests.extent import exhaustive, extent
 from wattmetron.core.finder import Finder, finder_of
-from wattmetron.core.requirements.reading.names import tokens
+from wattmetron.core.texts.requirements.name_matching import tokens
 
 FINDER = Finder(
     [

@@ -7,21 +7,21 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_fit_rules import WHOLE
+from tests.core.test_compatibility_rules import WHOLE
 from tests.extent import exhaustive, extent
 from tests.worlds import World
-from wattmetron.core.frames import rates, work
+from wattmetron.core.frames import frame_rates, work
+from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.chance import chance_within, curve, quantile_ln
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.glance import glance
-from wattmetron.core.frames.headway import needed_speedup
-from wattmetron.core.frames.lineup import Lineup
-from wattmetron.core.frames.table import frame_ms, reliable_table
+from wattmetron.core.frames.machine_batch import Lineup
+from wattmetron.core.frames.rate_table import frame_ms, reliable_table
+from wattmetron.core.frames.required_speedup import needed_speedup
+from wattmetron.core.game_fit.priors import unknown_game
 from wattmetron.core.keep import NOTHING_KEPT
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.workloads.priors import unknown_game
 
 TIMES = st.floats(1.0, 60.0)
 VARIATIONS = st.floats(0.03, 0.5)
@@ -37,9 +37,9 @@ SPREADS = st.floats(0.05, 0.3)
     ],
 )
 def test_worked_values(t_c, v_c, t_g, v_g, mean, share, low):
-    assert float(rates.mean_ms(t_c, t_g, v_c, v_g)) == pytest.approx(mean, abs=5e-5)
-    assert float(rates.processor_share(t_c, t_g, v_c, v_g)) == pytest.approx(share, abs=5e-5)
-    assert float(rates.low_ms(t_c, t_g, v_c, v_g)) == pytest.approx(low, abs=5e-4)
+    assert float(frame_rates.mean_ms(t_c, t_g, v_c, v_g)) == pytest.approx(mean, abs=5e-5)
+    assert float(frame_rates.processor_share(t_c, t_g, v_c, v_g)) == pytest.approx(share, abs=5e-5)
+    assert float(frame_rates.low_ms(t_c, t_g, v_c, v_g)) == pytest.approx(low, abs=5e-4)
 
 
 def simulated(t_c, t_g, v_c, v_g, frames=1_000_000, seed=7):
@@ -65,17 +65,17 @@ def simulated(t_c, t_g, v_c, v_g, frames=1_000_000, seed=7):
 def test_agrees_with_a_simulation_frame_by_frame(t_c, t_g, v_c, v_g):
     x, z = simulated(t_c, t_g, v_c, v_g)
     frame = np.maximum(x, z)
-    assert float(rates.mean_ms(t_c, t_g, v_c, v_g)) == pytest.approx(frame.mean(), rel=0.002)
-    assert float(rates.low_ms(t_c, t_g, v_c, v_g)) == pytest.approx(
+    assert float(frame_rates.mean_ms(t_c, t_g, v_c, v_g)) == pytest.approx(frame.mean(), rel=0.002)
+    assert float(frame_rates.low_ms(t_c, t_g, v_c, v_g)) == pytest.approx(
         np.quantile(frame, 0.99), rel=0.005
     )
-    assert float(rates.processor_share(t_c, t_g, v_c, v_g)) == pytest.approx(
+    assert float(frame_rates.processor_share(t_c, t_g, v_c, v_g)) == pytest.approx(
         (x > z).mean(), abs=0.002
     )
     limit = float(np.quantile(frame, 0.8))
-    assert float(rates.late_share(t_c, t_g, v_c, v_g, limit)) == pytest.approx(0.2, abs=0.002)
+    assert float(frame_rates.late_share(t_c, t_g, v_c, v_g, limit)) == pytest.approx(0.2, abs=0.002)
     floor = float(np.quantile(frame, 0.6))
-    capped = rates.capped(t_c, t_g, v_c, v_g, floor)
+    capped = frame_rates.capped(t_c, t_g, v_c, v_g, floor)
     shown = np.maximum(frame, floor)
     assert float(capped.mean_ms) == pytest.approx(shown.mean(), rel=0.002)
     assert float(capped.cap) == pytest.approx(
@@ -85,22 +85,27 @@ def test_agrees_with_a_simulation_frame_by_frame(t_c, t_g, v_c, v_g):
 
 @given(TIMES, TIMES, VARIATIONS, VARIATIONS)
 def test_elasticities_and_order_of_rates(t_c, t_g, v_c, v_g):
-    mean, low = float(rates.mean_ms(t_c, t_g, v_c, v_g)), float(rates.low_ms(t_c, t_g, v_c, v_g))
+    mean, low = (
+        float(frame_rates.mean_ms(t_c, t_g, v_c, v_g)),
+        float(frame_rates.low_ms(t_c, t_g, v_c, v_g)),
+    )
     assert mean >= max(t_c, t_g) - 1e-9
     assert low >= mean
     step = 1e-5
     for value, elasticity in (
-        (rates.mean_ms, rates.mean_elasticity),
-        (rates.low_ms, rates.low_elasticity),
+        (frame_rates.mean_ms, frame_rates.mean_elasticity),
+        (frame_rates.low_ms, frame_rates.low_elasticity),
     ):
         e_c = float(elasticity(t_c, t_g, v_c, v_g))
         assert -1e-9 <= e_c <= 1 + 1e-9
         up = float(value(t_c * np.exp(step), t_g, v_c, v_g))
         down = float(value(t_c * np.exp(-step), t_g, v_c, v_g))
         assert e_c == pytest.approx(np.log(up / down) / (2 * step), abs=1e-3)
-    parts = rates.capped(t_c, t_g, v_c, v_g, mean)
+    parts = frame_rates.capped(t_c, t_g, v_c, v_g, mean)
     assert float(parts.processor + parts.graphics + parts.cap) == pytest.approx(1)
-    assert float(rates.capped(t_c, t_g, v_c, v_g, 1e-3).mean_ms) == pytest.approx(mean, rel=1e-9)
+    assert float(frame_rates.capped(t_c, t_g, v_c, v_g, 1e-3).mean_ms) == pytest.approx(
+        mean, rel=1e-9
+    )
 
 
 def test_bivariate_normal_against_simulation():
@@ -108,7 +113,7 @@ def test_bivariate_normal_against_simulation():
     a, b = rng.normal(size=(2, 1_000_000))
     for h, k, rho in ((0.3, -0.4, 0.6), (0.0, 0.0, 0.5), (-1.0, 0.5, 0.9), (1.2, 0.0, 0.2)):
         both = ((a <= h) & (rho * a + np.sqrt(1 - rho**2) * b <= k)).mean()
-        assert float(rates.bivariate_normal(h, k, rho)) == pytest.approx(both, abs=0.002)
+        assert float(frame_rates.bivariate_normal(h, k, rho)) == pytest.approx(both, abs=0.002)
 
 
 @pytest.mark.parametrize("measure", ["average", "low"])
@@ -118,7 +123,7 @@ def test_chance_against_drawn_errors(measure, v_c, v_g):
     limit.
     """
     rng = np.random.default_rng(11)
-    value = rates.mean_ms if measure == "average" else rates.low_ms
+    value = frame_rates.mean_ms if measure == "average" else frame_rates.low_ms
     line = curve(v_c, v_g, measure)
     for t_c, t_g, sd_c, sd_g in ((10, 10, 0.12, 0.1), (8, 11, 0.15, 0.07), (14, 9, 0.07, 0.17)):
         n = 40_000 if measure == "low" else 200_000
@@ -169,7 +174,9 @@ def test_tables_stay_within_a_millionth(measure, continuous):
             assert np.abs(part - got[own]).max() < 1e-9
 
 
-@pytest.mark.parametrize(("measure", "exact"), [("average", rates.mean_ms), ("low", rates.low_ms)])
+@pytest.mark.parametrize(
+    ("measure", "exact"), [("average", frame_rates.mean_ms), ("low", frame_rates.low_ms)]
+)
 def test_many_pairings_at_once_agree_with_one_at_a_time(measure, exact):
     rng = np.random.default_rng(8)
     for v_c, v_g in ((0.18, 0.08), (0.25, 0.04), (0.05, 0.02), (0.01, 0.01)):

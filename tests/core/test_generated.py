@@ -11,16 +11,16 @@ from tests.core.questions import ids_of
 from tests.core.test_frames import scene
 from tests.extent import exhaustive, extent
 from tests.worlds import World
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.frames import work
+from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.glance import glance
-from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.frames.machine_batch import Lineup
 from wattmetron.core.frames.pacing import pacing
 from wattmetron.core.frames.settings_grid import settings_grid
 from wattmetron.core.frames.working import frame_working
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.values.build import Build
-from wattmetron.study.keeper import Keeper
 
 
 def able(seed, cap=None):

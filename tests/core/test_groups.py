@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 from tests.core.test_frames import scene
 from tests.extent import exhaustive, extent
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.frames.machine_batch import Lineup
 from wattmetron.core.lazy import NumberedRows
-from wattmetron.core.search.groups import Groups
+from wattmetron.core.search.equivalents import Groups
 from wattmetron.core.search.platforms import NO_OPTIONS, Options
 
 ROWS = st.lists(st.tuples(st.integers(1, 12), st.integers(0, 4)), max_size=12)

@@ -12,23 +12,23 @@ from tests.core.test_balance import adds_nothing
 from tests.demo import bench, bench_build, loft, loft_build, plans, world
 from tests.extent import exhaustive, extent
 from tests.worlds import World
-from wattmetron.core.balance.cuts import cuts
-from wattmetron.core.fit.floors import broken, floors_of, missed
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.vetting import added
+from wattmetron.cache.cache import Keeper
+from wattmetron.core.balance.reductions import cuts
+from wattmetron.core.compatibility.floors import broken, floors_of, missed
+from wattmetron.core.compatibility.rules import check
+from wattmetron.core.compatibility.vetting import added
 from wattmetron.core.power.noise import in_play_dba
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.wishes import letting_go
 from wattmetron.places.assessment.assess import assess, finding_remedies
 from wattmetron.places.compatibility.cures import cure
+from wattmetron.places.proposal.leftover_budget import rest_of
 from wattmetron.places.proposal.proposals import answer
-from wattmetron.places.proposal.rest import rest_of
-from wattmetron.study.keeper import Keeper
 
 
 @cache

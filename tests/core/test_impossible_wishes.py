@@ -9,12 +9,12 @@ from hypothesis import strategies as st
 
 from tests import small
 from tests.extent import exhaustive, extent
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.balance.conflict import relaxed
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.wishes import wishes_held, without
 from wattmetron.places.proposal.proposals import answer
-from wattmetron.study.keeper import Keeper
 
 IMPOSSIBLE = {
     "volume_limit_l": 3.0,

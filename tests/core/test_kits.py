@@ -6,11 +6,11 @@ from dataclasses import replace
 
 import pytest
 
-from tests.core.test_fit_rules import BOARD, CHIP, KIT
+from tests.core.test_compatibility_rules import BOARD, CHIP, KIT
 from tests.demo import bench, bench_build, world
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.errors import BuildError
-from wattmetron.core.fit.rules import check
-from wattmetron.core.frames.memory import memory_class
+from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import MAX_KITS, Build
 from wattmetron.core.values.kits import joined

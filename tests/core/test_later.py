@@ -6,10 +6,10 @@ from functools import cache
 import pytest
 
 from tests.demo import loft, world
-from wattmetron.core.fit.floors import floors_of, missed
-from wattmetron.core.fit.later import later_card
-from wattmetron.core.fit.rules import blocks
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.later_upgrades import later_card
+from wattmetron.core.compatibility.rule_wishes import wishes_of
+from wattmetron.core.compatibility.rules import blocks
 from wattmetron.core.power.draw import draw
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build

@@ -15,18 +15,13 @@ from scipy.stats import norm
 from tests import demo
 from tests.accuracy.forms import FORMS, FormWorld
 from tests.accuracy.run import _pair
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.frames.work import pixel_factor
-from wattmetron.core.requirements.tiers import tier_table
-from wattmetron.core.speeds.scale import Scale
-from wattmetron.core.values.published import Assumptions
-from wattmetron.core.values.results import Results
-from wattmetron.core.values.tails import tail_slope
-from wattmetron.core.workloads.evidence import MIXED, informed_items, ranking_of
-from wattmetron.core.workloads.fit import fit_game
-from wattmetron.core.workloads.fitted import phi_slope, power_slope
-from wattmetron.core.workloads.informed import informed_game, learnt_of
-from wattmetron.core.workloads.learning import GameEvidence, Stand, _publishers, learn
-from wattmetron.core.workloads.learnt import (
+from wattmetron.core.game_fit.calibration import fit_game
+from wattmetron.core.game_fit.fitted_values import phi_slope, power_slope
+from wattmetron.core.game_fit.game_evidence import MIXED, informed_items, ranking_of
+from wattmetron.core.game_fit.informed import informed_game, learnt_of
+from wattmetron.core.game_fit.learned_priors import (
     NOTHING_LEARNT,
     ParameterEvidence,
     Shift,
@@ -34,8 +29,13 @@ from wattmetron.core.workloads.learnt import (
     look,
     shift_of,
 )
+from wattmetron.core.game_fit.learning import GameEvidence, Stand, _publishers, learn
+from wattmetron.core.requirements.tiers import tier_table
+from wattmetron.core.speeds.speed_scale import Scale
+from wattmetron.core.values.published import Assumptions
+from wattmetron.core.values.results import Results
+from wattmetron.core.values.tails import tail_slope
 from wattmetron.demo.truth import known_game
-from wattmetron.study.keeper import Keeper
 
 
 def drawn(form, seed, games=16):

@@ -11,6 +11,7 @@ from tests.core.test_prices_and_money import OFFER, book
 from tests.demo import plans, world
 from tests.extent import exhaustive, extent
 from tests.worlds import REGION
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.offers import Buys, PriceBook, Terms
 from wattmetron.core.values.price_history import OfferSpan, days_in_stock
@@ -18,8 +19,7 @@ from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED, risk_of
 from wattmetron.core.values.shops import ShopRules
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.balance.wish_costs import wish_costs
-from wattmetron.study.keeper import Keeper
-from wattmetron.words.offers import offer_facts, offer_marks
+from wattmetron.words.offer_words import offer_facts, offer_marks
 
 CASE = "boxwood-yard-crate"
 USED = replace(OFFER, part_id="used", price_minor=195_00, shipping_minor=5_00, condition="used")

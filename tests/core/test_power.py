@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from tests.core.test_fit_rules import WHOLE
+from tests.core.test_compatibility_rules import WHOLE
 from wattmetron.core.power import efficiency as eff
 from wattmetron.core.power.account import PowerUse, account
 from wattmetron.core.power.draw import draw, needed_supply_w

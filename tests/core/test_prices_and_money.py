@@ -10,9 +10,9 @@ from hypothesis import strategies as st
 
 from tests.worlds import REGION
 from wattmetron.core.errors import BriefError, InvalidError
+from wattmetron.core.values.exchange_rates import converted, read_rates, with_rates
 from wattmetron.core.values.money import MoneyError, to_decimal, to_minor
 from wattmetron.core.values.offers import Buys, Offer, PriceBook
-from wattmetron.core.values.rates import converted, read_rates, with_rates
 from wattmetron.core.values.words import listed
 from wattmetron.words.figures import GAP, money, round_money, style_of, write_as
 

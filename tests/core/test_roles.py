@@ -7,9 +7,9 @@ from hypothesis import strategies as st
 
 from tests.core.brute import packs
 from tests.demo import loft, world
-from wattmetron.core.fit.allowed import may_be_bought
-from wattmetron.core.fit.floors import floors_of, missed, storage_floor
-from wattmetron.core.fit.roles import ANY, SOLID, DriveNeed, DriveRoom, Room, roles_of
+from wattmetron.core.compatibility.allowed import may_be_bought
+from wattmetron.core.compatibility.floors import floors_of, missed, storage_floor
+from wattmetron.core.compatibility.roles import ANY, SOLID, DriveNeed, DriveRoom, Room, roles_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Storage

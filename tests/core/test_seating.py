@@ -6,9 +6,9 @@ from itertools import permutations
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_fit_rules import BOARD, CARD, CHIP, DRIVE
+from tests.core.test_compatibility_rules import BOARD, CARD, CHIP, DRIVE
 from tests.extent import exhaustive, extent
-from wattmetron.core.frames.drawing import card_link
+from wattmetron.core.frames.drawing_side import card_link
 from wattmetron.core.values.seating import Slot, Stick, lanes_left, seated
 
 LENGTHS = st.sampled_from([None, 30, 42, 80, 110])

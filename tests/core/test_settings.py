@@ -12,8 +12,8 @@ from wattmetron.core.frames import work
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.settings_grid import best_of, settings_grid
 from wattmetron.core.frames.settling import NOISE, settlings
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.values.games import PRESETS
-from wattmetron.core.workloads.informed import fitted_game
 
 
 @cache

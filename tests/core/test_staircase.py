@@ -7,8 +7,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.extent import exhaustive, extent
+from wattmetron.core.search.branch_and_bound import NO_RANK, Winner
 from wattmetron.core.search.frontier import Staircase, _outermost
-from wattmetron.core.search.hunt import NO_RANK, Winner
 from wattmetron.places.balance.balance import Tables
 
 BUILDS = st.lists(st.tuples(st.integers(1, 30), st.integers(-20, 20)), max_size=25)

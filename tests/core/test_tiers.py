@@ -16,7 +16,12 @@ from scipy.stats import norm
 
 from tests.extent import exhaustive, extent
 from tests.worlds import World
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.game_fit.game_evidence import OPEN_GAP
+from wattmetron.core.game_fit.informed import fitted_game, informed_game
+from wattmetron.core.game_fit.learned_priors import NOTHING_LEARNT
+from wattmetron.core.game_fit.priors import unknown_game
 from wattmetron.core.requirements.agreement import doubts
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.requirements.verdicts import (
@@ -29,14 +34,9 @@ from wattmetron.core.requirements.verdicts import (
     tier_verdicts,
 )
 from wattmetron.core.requirements.versions import version_of
-from wattmetron.core.speeds.equals import Use, equals
-from wattmetron.core.speeds.scale import Scale, scale_of
+from wattmetron.core.speeds.equal_parts import Use, equals
+from wattmetron.core.speeds.speed_scale import Scale, scale_of
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Tier
-from wattmetron.core.workloads.evidence import OPEN_GAP
-from wattmetron.core.workloads.informed import fitted_game, informed_game
-from wattmetron.core.workloads.learnt import NOTHING_LEARNT
-from wattmetron.core.workloads.priors import unknown_game
-from wattmetron.study.keeper import Keeper
 
 MAKER = World(7)
 

@@ -14,8 +14,8 @@ import numpy as np
 
 from tests.demo import world
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.waste import weighed
+from wattmetron.core.compatibility.rules import check
+from wattmetron.core.compatibility.wasted_money import weighed
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.offers import NEW_PARTS

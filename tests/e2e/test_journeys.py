@@ -134,8 +134,8 @@ def test_no_serious_accessibility_finding_in_either_theme(desk, page):
 
 
 def test_a_page_that_waits_turns_up_by_itself(demo_copy, page, monkeypatch):
-    monkeypatch.setattr("wattmetron.shell.line.PATIENCE_S", 0)
-    monkeypatch.setattr("wattmetron.shell.line.LOOK_S", 0.01)
+    monkeypatch.setattr("wattmetron.shell.computation_queue.PATIENCE_S", 0)
+    monkeypatch.setattr("wattmetron.shell.computation_queue.LOOK_S", 0.01)
     cold = Site(demo_copy)
     page.goto(f"{cold.url}/briefs/1/balance")
     expect(page.locator("h1")).to_have_text("Working it out")

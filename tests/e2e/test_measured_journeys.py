@@ -7,7 +7,7 @@ import re
 import pytest
 from playwright.sync_api import expect
 
-from wattmetron.demo.meters import MeterServer
+from wattmetron.demo.simulated_meters import MeterServer
 from wattmetron.demo.simulated_run import SCENARIOS
 
 

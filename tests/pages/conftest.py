@@ -8,8 +8,8 @@ import pytest
 from fastapi.testclient import TestClient
 
 from wattmetron.api.app import equip, make_app
-from wattmetron.shell.door import Door
-from wattmetron.shell.line import ComputationQueue
+from wattmetron.shell.access import Door
+from wattmetron.shell.computation_queue import ComputationQueue
 from wattmetron.workshop.workshop import Workshop
 
 HTMX = {"HX-Request": "true"}

@@ -9,15 +9,16 @@ import pytest
 
 from tests.extent import exhaustive, extent
 from tests.pages.conftest import HTMX, form
+from wattmetron.cache.cache import Keeper
+from wattmetron.core.compatibility.rules import blocks
 from wattmetron.core.errors import BriefError
-from wattmetron.core.fit.rules import blocks
 from wattmetron.core.frames.estimate import estimate
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.part_kinds import ALL_KINDS
-from wattmetron.core.workloads.informed import fitted_game
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.balance.balance import (
     bought_for_years,
@@ -37,7 +38,6 @@ from wattmetron.places.balance.wish_costs import wish_costs
 from wattmetron.places.balance.years import SIDES, DemandGrowth, asking_more, years_kept
 from wattmetron.places.proposal.gives_up import gives_up
 from wattmetron.places.proposal.proposals import answer
-from wattmetron.study.keeper import Keeper
 from wattmetron.words.figures import KIND_WORDS
 
 LOPSIDED = 8

@@ -11,7 +11,7 @@ from wattmetron.core.buying.purchase import purchase
 from wattmetron.core.values.shops import ShopRules
 from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.buy import purchases
+from wattmetron.places.buy import purchase_edits
 from wattmetron.words.figures import money
 
 DAY = date(2026, 11, 29)
@@ -29,7 +29,7 @@ def post(client, workshop, path, **typed):
 
 def test_the_purchase_of_the_demo_by_hand(workshop):
     catalogue, now, plan = asked(workshop)
-    own = purchases.buying(catalogue, now, plan, DAY)
+    own = purchase_edits.buying(catalogue, now, plan, DAY)
     (north, quay) = own.ways[0].parcels
     assert (north.shop, north.total_minor) == ("Northlight Direct", 575_90)
     goods = (112_90, 84_90, 44_90, 56_90, 11_90, 74_90, 44_90)
@@ -38,7 +38,7 @@ def test_the_purchase_of_the_demo_by_hand(workshop):
     assert quay.code.code == "DRYDOCK5" and quay.off_minor == counted * 5 // 100 == 6_58
     assert own.ways[0].total_minor == 575_90 + sum(goods) - 6_58 == 1000_62
     assert own.alone_minor == now.spent_minor == 1040_50
-    late = purchases.buying(catalogue, now, plan, date(2026, 12, 13))
+    late = purchase_edits.buying(catalogue, now, plan, date(2026, 12, 13))
     assert not any(parcel.code for parcel in late.ways[0].parcels), "the code has ended"
 
 
@@ -47,22 +47,24 @@ def test_what_is_owned_later_or_bought_is_not_bought_again(workshop):
     card, kit = plan.build.graphics, plan.build.memory
     brief = replace(plan.brief, owned=(card,))
     owning = assess(catalogue, brief, plan.build)
-    market, nowhere = purchases.market_of(catalogue, owning, plan, DAY)
+    market, nowhere = purchase_edits.market_of(catalogue, owning, plan, DAY)
     assert card not in {want.part_id for want in market.wants} and nowhere == ()
     waits = plan.build.buying_later(kit, True)
-    later, _ = purchases.market_of(catalogue, assess(catalogue, plan.brief, waits), plan, DAY)
+    later, _ = purchase_edits.market_of(catalogue, assess(catalogue, plan.brief, waits), plan, DAY)
     assert kit not in {want.part_id for want in later.wants}
-    ordered, _ = purchases.order(plan, purchases.buying(catalogue, now, plan, DAY).ways[0], DAY)
-    rest, _ = purchases.market_of(catalogue, now, ordered, DAY)
+    ordered, _ = purchase_edits.order(
+        plan, purchase_edits.buying(catalogue, now, plan, DAY).ways[0], DAY
+    )
+    rest, _ = purchase_edits.market_of(catalogue, now, ordered, DAY)
     assert rest.wants == ()
     two = plan.build.with_kit(kit)
-    again, _ = purchases.market_of(catalogue, assess(catalogue, plan.brief, two), ordered, DAY)
+    again, _ = purchase_edits.market_of(catalogue, assess(catalogue, plan.brief, two), ordered, DAY)
     assert [(want.part_id, want.times) for want in again.wants] == [(kit, 1)]
 
 
 def test_shares_of_a_parcel_add_up_to_the_cent(workshop):
     catalogue, now, plan = asked(workshop)
-    for way in purchases.buying(catalogue, now, plan, DAY).ways:
+    for way in purchase_edits.buying(catalogue, now, plan, DAY).ways:
         for parcel in way.parcels:
             assert sum(parcel.shares().values()) == parcel.total_minor
 
@@ -99,7 +101,7 @@ def test_ordered_arrived_wrong_kept_and_undone(client, workshop):
 
 def workshop_total(workshop):
     catalogue, now, plan = asked(workshop)
-    return purchases.buying(catalogue, now, plan, date.today()).ways[0].total_minor
+    return purchase_edits.buying(catalogue, now, plan, date.today()).ways[0].total_minor
 
 
 def test_what_came_is_judged_by_all_rules(client, workshop):
@@ -152,7 +154,7 @@ def test_a_shop_that_sends_for_free_is_worth_it_and_nobody_having_it_is_said(cli
         and "7 parts for" in page
     )
     catalogue, now, plan = asked(workshop)
-    market, _ = purchases.market_of(catalogue, now, plan, DAY)
+    market, _ = purchase_edits.market_of(catalogue, now, plan, DAY)
     assert market.rules["Quayside Parts"].free_above_minor == 0
     found = purchase(market)
     assert all(not own.shipping_minor for own in found.parcels if own.shop == "Quayside Parts")

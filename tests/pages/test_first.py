@@ -6,7 +6,7 @@ import pytest
 
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.brief import Brief, Display, check_fields
-from wattmetron.places.proposal.pages.first import due_words
+from wattmetron.places.proposal.pages.first_panel import due_words
 
 BRIEF = Brief(name="Way", region="town", budget_high_minor=100_000, display=Display())
 

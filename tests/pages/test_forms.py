@@ -9,8 +9,8 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.places.assessment import edits
-from wattmetron.places.desk.pages.changes import edit_brief
+from wattmetron.places.assessment import brief_edits
+from wattmetron.places.desk.pages.posted_changes import edit_brief
 from wattmetron.places.games import publishing
 from wattmetron.places.games.pages.tier_forms import ListForm, assumptions_from, published_from
 from wattmetron.places.games.tier_edits import SpeedComparison, TierError, part_called
@@ -64,20 +64,20 @@ def test_edits_are_read_and_summed_up():
         "least memory to 32",
     ):
         assert word in said
-    added, said = edits.add_target(changed, "tin-harbour", world())
+    added, said = brief_edits.add_target(changed, "tin-harbour", world())
     assert said.startswith(
         "added Tin Harbour (colony building: 60 fps is usual"
     ) and added.brief.targets[-1].id not in {t.id for t in plan.brief.targets}
-    removed, _ = edits.remove_target(added, added.brief.targets[-1].id, world())
+    removed, _ = brief_edits.remove_target(added, added.brief.targets[-1].id, world())
     assert removed.brief.targets == changed.brief.targets
-    owned, _ = edits.own(plan, "coldreach-gust", True, world())
+    owned, _ = brief_edits.own(plan, "coldreach-gust", True, world())
     assert owned.build.cooler == "coldreach-gust" and owned.brief.owned == ("coldreach-gust",)
-    stays, said = edits.let_stay(owned, "coldreach-gust", True, world())
+    stays, said = brief_edits.let_stay(owned, "coldreach-gust", True, world())
     assert stays.brief.stays == ("coldreach-gust",) and said.endswith("stays in every proposal")
-    assert edits.let_stay(stays, "coldreach-gust", False, world())[0].brief.stays == ()
-    assert edits.let_stay(plan, "coldreach-gust", True, world()) == (plan, "nothing")
-    assert edits.own(stays, "coldreach-gust", False, world())[0].brief.stays == ()
-    assert edits.own(owned, "coldreach-gust", False, world())[0].brief.owned == ()
+    assert brief_edits.let_stay(stays, "coldreach-gust", False, world())[0].brief.stays == ()
+    assert brief_edits.let_stay(plan, "coldreach-gust", True, world()) == (plan, "nothing")
+    assert brief_edits.own(stays, "coldreach-gust", False, world())[0].brief.stays == ()
+    assert brief_edits.own(owned, "coldreach-gust", False, world())[0].brief.owned == ()
 
 
 @pytest.mark.parametrize(

@@ -18,11 +18,11 @@ from wattmetron.core.values.handout import SECTIONS, Note
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.handout.content import handout
-from wattmetron.places.handout.house import housed, with_house
-from wattmetron.places.handout.links import Of, links_of, make_link
+from wattmetron.places.handout.handout_links import Of, links_of, make_link
+from wattmetron.places.handout.house_rules import housed, with_house
 from wattmetron.places.handout.notes import doubt
 from wattmetron.places.handout.texts import MOST_CHAT_CHARACTERS, chat, markdown, parts_csv
-from wattmetron.shell.door import OPEN_PAGES, Door
+from wattmetron.shell.access import OPEN_PAGES, Door
 from wattmetron.shell.passphrase import hashed
 from wattmetron.words.figures import money
 

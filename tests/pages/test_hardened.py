@@ -28,7 +28,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.shell import passphrase
-from wattmetron.shell.door import COOKIE, Door
+from wattmetron.shell.access import COOKIE, Door
 from wattmetron.workshop.sessions import SESSION, Sessions
 
 VIEWS = ("brief", "frames", "balance", "fit")
@@ -367,7 +367,7 @@ def test_the_unexpected_says_whether_something_was_changed(workshop, monkeypatch
         raise RuntimeError
 
     name = (
-        "wattmetron.places.desk.pages.change_routes.show"
+        "wattmetron.places.desk.pages.desk_change_routes.show"
         if made
         else "wattmetron.places.desk.pages.routes.page"
     )

@@ -14,10 +14,10 @@ from fastapi import APIRouter, FastAPI
 from fastapi import Request as WebRequest
 
 from tests.site import Server
-from wattmetron.shell.errors import answer_errors
-from wattmetron.shell.line import ComputationQueue, PatientRoute
+from wattmetron.cache.cache import Keeper
+from wattmetron.shell.computation_queue import ComputationQueue, PatientRoute
+from wattmetron.shell.error_pages import answer_errors
 from wattmetron.shell.pages import asks_for_part
-from wattmetron.study.keeper import Keeper
 
 PATIENT_S = 20
 WAITS = "Working it out"
@@ -152,7 +152,7 @@ def test_a_browser_is_told_how_many_come_first_and_finds_its_answer_later(narrow
 
 
 def test_a_browser_that_is_gone_gives_its_place_up(narrow, monkeypatch):
-    monkeypatch.setattr("wattmetron.shell.line.GRACE_S", 0.1)
+    monkeypatch.setattr("wattmetron.shell.computation_queue.GRACE_S", 0.1)
     first = narrow.ask(1)
     until(lambda: narrow.line.running == 1)
     assert "comes first" in narrow.navigate("/long/2")

@@ -13,7 +13,7 @@ import pytest
 
 from tests.measuring import CARD, base, recorded, target_of
 from wattmetron.core.errors import NotPossibleError, StorageError
-from wattmetron.demo.meters import MeterServer
+from wattmetron.demo.simulated_meters import MeterServer
 from wattmetron.demo.simulated_run import TrueMachine, simulated
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.run_file import frames_table, packed, unpacked
@@ -22,7 +22,7 @@ from wattmetron.places.measured.evidence import effect, take_as_evidence
 from wattmetron.places.measured.machines import machine_keys
 from wattmetron.places.measured.pages.forms import RunForm, run_from
 from wattmetron.places.measured.recorder import PROTOCOL, Recorder, asked_at
-from wattmetron.places.measured.runs import all_runs, open_run, trace_of
+from wattmetron.places.measured.run_library import all_runs, open_run, trace_of
 from wattmetron.shell.forms import read
 
 
@@ -430,7 +430,7 @@ def test_a_run_and_its_evidence_are_one_change(client, workshop, monkeypatch):
         raise StorageError("the disk is full")
 
     with monkeypatch.context() as patched:
-        patched.setattr("wattmetron.places.measured.runs.store.change", full)
+        patched.setattr("wattmetron.places.measured.run_library.store.change", full)
         with pytest.raises(StorageError):
             take_as_evidence(workshop, run_id, 1)
     assert workshop.catalogue().results["hollow-meridian"] == before

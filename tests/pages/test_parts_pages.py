@@ -9,15 +9,15 @@ from dataclasses import replace
 import pytest
 
 from tests.pages.conftest import HTMX, form, squeezed
-from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.compatibility.candidates import reasons_against
+from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.power.account import account
 from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.compatibility.pages.power import use_of
-from wattmetron.places.parts.matters import GENERAL
+from wattmetron.places.parts.key_figures import GENERAL
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.words.figures import money
 

@@ -10,7 +10,7 @@ import pytest
 
 from tests.pages.conftest import HTMX, form, squeezed
 from wattmetron.core.balance.conflict import without
-from wattmetron.core.balance.granting import grant
+from wattmetron.core.balance.preference_prices import grant
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.preferences import Preference

@@ -6,7 +6,7 @@ import re
 
 import pytest
 
-from wattmetron.core.workloads.informed import fitted_game
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.places.games.measuring import results_state
 

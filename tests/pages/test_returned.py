@@ -16,7 +16,7 @@ from tests.pages.test_snapshots import frozen
 from wattmetron.core.values.handout import Note
 from wattmetron.core.values.plan import Plan
 from wattmetron.formats.plan_file import to_document
-from wattmetron.places.brief.returned import proposed, take_over, taking
+from wattmetron.places.brief.merged_copy import proposed, take_over, taking
 
 
 @cache

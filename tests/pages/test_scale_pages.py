@@ -5,8 +5,8 @@ import re
 import pytest
 
 from tests.pages.conftest import squeezed
-from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.formats.problems import FormatError

@@ -13,7 +13,8 @@ from tests.extent import exhaustive, extent
 from tests.pages.conftest import HTMX, form
 from tests.pages.test_handouts import EVIL, link_from
 from tests.pages.test_snapshots import dearer, frozen
-from wattmetron.places.handout.round import next_edition, round_of
+from wattmetron.places.handout.changes_since import read_figures
+from wattmetron.places.handout.edition import next_edition, round_of
 from wattmetron.places.handout.sets import (
     all_sets,
     assessed,
@@ -21,7 +22,6 @@ from wattmetron.places.handout.sets import (
     open_set,
     outdated,
 )
-from wattmetron.places.handout.since import read_figures
 from wattmetron.words.figures import money
 
 

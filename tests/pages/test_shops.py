@@ -10,12 +10,12 @@ from fastapi.testclient import TestClient
 from tests.pages.conftest import HTMX
 from tests.pages.test_snapshots import dearer
 from wattmetron.api.app import make_app
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.demo.history import BACK, earlier
-from wattmetron.places.shops.changes import brief_now, changes, kinds_words
-from wattmetron.places.shops.watches import kept_watches
-from wattmetron.study.study import studied
+from wattmetron.demo.past_prices import BACK, earlier
+from wattmetron.places.shops.market_changes import brief_now, changes, kinds_words
+from wattmetron.places.shops.watch_list import kept_watches
 from wattmetron.words.figures import money
 from wattmetron.workshop.workshop import Workshop
 

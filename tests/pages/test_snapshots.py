@@ -8,7 +8,7 @@ import pytest
 
 from tests.pages.conftest import HTMX, form, squeezed
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.handout.since import CAUSES, figures_of, read_figures, since
+from wattmetron.places.handout.changes_since import CAUSES, figures_of, read_figures, since
 
 
 def frozen(client, workshop, name="November"):

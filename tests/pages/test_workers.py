@@ -16,8 +16,8 @@ from tests.conftest import copied
 from tests.extent import exhaustive, extent, thorough
 from tests.strain.load import Server
 from wattmetron.api.app import make_app
+from wattmetron.cache.must_wait import must_wait
 from wattmetron.shell.workers import answer_of
-from wattmetron.study.line import must_wait
 from wattmetron.workshop.workshop import Workshop
 
 JSON = {"content-type": "application/json"}

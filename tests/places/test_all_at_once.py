@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from tests.demo import tower, tower_build, world
 from wattmetron.core.search.proposal import propose
+from wattmetron.places.assessment.all_targets import at_once_words, together
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.assessment.together import at_once_words, together
 from wattmetron.places.proposal.all_at_once import least_that_does
 from wattmetron.places.proposal.proposals import answer
 

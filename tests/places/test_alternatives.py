@@ -5,11 +5,11 @@ from dataclasses import replace
 import pytest
 
 from tests.demo import plans, settled
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.balance.balance_words import mean_change
 from wattmetron.places.handout.alternatives import alternatives, near_builds, upgrades
-from wattmetron.study.study import studied
 
 
 def of(name, **changes):

@@ -6,9 +6,9 @@ from functools import cache
 import pytest
 
 from tests.demo import loft, loft_build, world
+from wattmetron.cache.cache import Keeper
 from wattmetron.core.errors import BriefError
 from wattmetron.places.balance.coverage import cover, genres_of, rate_of, what_money_runs
-from wattmetron.study.keeper import Keeper
 
 
 @cache

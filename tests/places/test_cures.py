@@ -8,9 +8,9 @@ from hypothesis import strategies as st
 from tests.demo import tower, tower_build, world
 from tests.extent import exhaustive, extent
 from tests.worlds import World
-from wattmetron.core.fit.floors import broken, floors_of
-from wattmetron.core.fit.rules import blocks, check
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.compatibility.rule_wishes import wishes_of
+from wattmetron.core.compatibility.rules import blocks, check
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.places.assessment.assess import assess

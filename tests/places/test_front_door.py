@@ -5,14 +5,14 @@ from dataclasses import replace
 import pytest
 
 from tests.demo import loft, loft_build, world
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.errors import BriefError
-from wattmetron.core.fit.rules import check
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
-from wattmetron.places.assessment import edits
+from wattmetron.places.assessment import brief_edits
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.assessment.named import games_named, part_named
 from wattmetron.places.assessment.suggested import suggested
@@ -44,12 +44,12 @@ def test_a_target_is_suggested_from_display_genre_and_what_is_published(game_id,
 
 
 def test_targets_follow_the_display_unless_they_were_set():
-    plan, _ = edits.add_targets(usual_plan(world()), "Gullwing Circuit, cold harb", world())
+    plan, _ = brief_edits.add_targets(usual_plan(world()), "Gullwing Circuit, cold harb", world())
     first, second = plan.brief.targets
     assert (first.fps, second.fps) == (60.0, 60.0)
     set_by_hand = replace(first, fps=75.0)
-    plan, _ = edits.edit_target(plan, set_by_hand, world())
-    plan, said = edits.edit_brief(plan, {"display": FAST}, world())
+    plan, _ = brief_edits.edit_target(plan, set_by_hand, world())
+    plan, said = brief_edits.edit_brief(plan, {"display": FAST}, world())
     first, second = plan.brief.targets
     assert (first.fps, first.width_px) == (75.0, 2560)
     assert (second.fps, second.width_px) == (165.0, 2560) and "2 targets follow" in said
@@ -75,7 +75,7 @@ def test_things_are_named_as_one_types_them():
 
 
 def test_an_owned_display_brings_its_size_and_counts_as_owned():
-    plan, said = edits.use_display(Plan(loft()), "Saltgrove Casement 34", world())
+    plan, said = brief_edits.use_display(Plan(loft()), "Saltgrove Casement 34", world())
     screen = world().part("saltgrove-casement-34")
     assert plan.brief.display.width_px == screen.width_px and screen.id in plan.brief.owned
     assert said.endswith("is the display")
@@ -88,12 +88,12 @@ def test_what_is_not_as_usual_is_said_and_goes_back():
     said = [standing_words(plan.brief, field, "EUR") for field in differing(plan.brief)]
     assert "no lights" in said and "not asked: memory in all channels" in said
     assert group_words(plan.brief, "machine", "EUR", {}) == "no lights"
-    back, _ = edits.as_usual(plan, "no_lights", world())
+    back, _ = brief_edits.as_usual(plan, "no_lights", world())
     assert not back.brief.no_lights and group_words(back.brief, "machine", "EUR", {}) == (
         "any size, colour and lights"
     )
     with pytest.raises(BriefError):
-        edits.as_usual(plan, "budget_high_minor", world())
+        brief_edits.as_usual(plan, "budget_high_minor", world())
 
 
 def test_chips_stand_at_their_cheapest_card_with_the_machine_around_them():

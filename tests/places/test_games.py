@@ -14,21 +14,21 @@ from hypothesis import strategies as st
 from tests.demo import loft, loft_build, world
 from tests.extent import exhaustive, extent
 from wattmetron.core.errors import BriefError, ConflictError, UnknownPartError, WattmetronError
-from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.requirements.tiers import tiers_of
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS, USED_TOO
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.requirements_file import read_flat, read_requirements, write_requirements
-from wattmetron.places.assessment import edits
-from wattmetron.places.assessment.alternatives import alternatives
+from wattmetron.places.assessment import brief_edits
 from wattmetron.places.assessment.assess import assess, known_build
+from wattmetron.places.assessment.part_alternatives import alternatives
 from wattmetron.places.games import publishing
 from wattmetron.places.games.contenders import machine_contender, typed_contender
 from wattmetron.places.games.library import (
@@ -41,7 +41,7 @@ from wattmetron.places.games.library import (
     tier_of_target,
 )
 from wattmetron.places.games.pages.game import game_panel
-from wattmetron.places.games.pages.machine import NOBODY
+from wattmetron.places.games.pages.machine_panel import NOBODY
 from wattmetron.places.games.tier_edits import (
     ListEntry,
     SpeedComparison,
@@ -141,7 +141,7 @@ def test_storage_of_a_briefs_games_together_keeps_a_fifth_free():
 
 
 def test_targets_come_from_tiers_and_say_which_they_are():
-    plan, said = edits.add_target(Plan(loft()), "cold-harbour-nine", world(), 2)
+    plan, said = brief_edits.add_target(Plan(loft()), "cold-harbour-nine", world(), 2)
     target = plan.brief.targets[-1]
     assert said == "added Cold Harbour Nine as Competitive"
     assert (target.width_px, target.preset, target.fps) == (1920, "medium", 144)
@@ -152,7 +152,7 @@ def test_targets_come_from_tiers_and_say_which_they_are():
     assert tier_of_target(world(), replace(target, fps=240.0)) == "above Competitive"
     assert tier_of_target(world(), replace(target, preset="low", fps=30.0)) == "below Minimum"
     with pytest.raises(BriefError, match="no such tier"):
-        edits.add_target(Plan(loft()), "cold-harbour-nine", world(), 7)
+        brief_edits.add_target(Plan(loft()), "cold-harbour-nine", world(), 7)
 
 
 # --- as good for less

@@ -5,16 +5,16 @@ from dataclasses import replace
 
 import pytest
 
-from tests.core.test_fit_rules import WHOLE
+from tests.core.test_compatibility_rules import WHOLE
 from tests.demo import plans, world
-from wattmetron.core.fit.floors import floors_of, missed
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.rule_wishes import wishes_of
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.power.tuning import in_the_way, tuned
-from wattmetron.core.speeds.scale import anchors_of
+from wattmetron.core.speeds.speed_scale import anchors_of
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.compatibility.growth import growth
-from wattmetron.places.compatibility.tuning import ways_to_tune
+from wattmetron.places.compatibility.tuning_advice import ways_to_tune
 
 
 @pytest.mark.parametrize("name", ["net-loft", "harbour-hall", "old-bench-machine"])

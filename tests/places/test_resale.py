@@ -14,7 +14,7 @@ from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import brief_file, brief_from
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.assessment.edits import count_resale, own, sell_for
+from wattmetron.places.assessment.brief_edits import count_resale, own, sell_for
 from wattmetron.places.proposal.left_over import left_over_words
 
 

@@ -10,7 +10,7 @@ from tests.extent import exhaustive, extent
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
-from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.sent_list import Sent
 from wattmetron.demo import BRIEFS
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.formats.plan_file import from_document, to_document

@@ -8,7 +8,7 @@ from tests.demo import plans, world
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.proposal.answers import proposal_json
+from wattmetron.places.proposal.proposal_answers import proposal_json
 from wattmetron.places.proposal.proposals import answer
 
 WHOLE = ("harbour-hall", "net-loft", "weather-ship")

@@ -14,11 +14,12 @@ from tests.bench.highs import least_money
 from tests.core.brute import every_build
 from tests.extent import exhaustive, extent
 from tests.worlds import World
+from wattmetron.cache.cache import Keeper
+from wattmetron.core.compatibility.floors import memory_floor_gb, storage_floor
+from wattmetron.core.compatibility.rules import blocks, check
 from wattmetron.core.errors import BriefError, BuildError, InvalidError
-from wattmetron.core.fit.floors import memory_floor_gb, storage_floor
-from wattmetron.core.fit.rules import blocks, check
 from wattmetron.core.frames.estimate import estimate
-from wattmetron.core.frames.headway import needed_speedup
+from wattmetron.core.frames.required_speedup import needed_speedup
 from wattmetron.core.frames.working import frame_working
 from wattmetron.core.search.proposal import cheapest_fit, propose
 from wattmetron.core.values.build import Build, OwnTuning
@@ -27,13 +28,12 @@ from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import build_file, read_build
 from wattmetron.formats.plan_file import from_document, to_document
-from wattmetron.places.assessment import edits
+from wattmetron.places.assessment import brief_edits
 from wattmetron.places.assessment.assess import assess, finding_remedies, remaining
 from wattmetron.places.measured.memory_set import memory_as_set, memory_said, with_memory
 from wattmetron.places.proposal.proposals import answer, reasons_of
 from wattmetron.places.proposal.swaps import SwapQuery, swap, traits
 from wattmetron.shell.address import DeskQuery, decode_build, encode_build
-from wattmetron.study.keeper import Keeper
 
 NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")
 
@@ -280,7 +280,7 @@ def test_builds_refuse_what_cannot_be():
     with pytest.raises(BuildError, match="no longer"):
         Build().keeping("x", True)
     with pytest.raises(BriefError, match="no longer"):
-        edits.find_target(demo.plan("net-loft")[0], "t99")
+        brief_edits.find_target(demo.plan("net-loft")[0], "t99")
     kept = Build(case="a", kept=frozenset({"a"})).with_part("case", "b")
     assert kept.kept == frozenset()
     assert Build(storage=("a", "a")).without("storage", "a").storage == ("a",)

@@ -5,14 +5,14 @@ from dataclasses import replace
 
 import pytest
 
-from tests.core.test_fit_rules import CASE, WHOLE
+from tests.core.test_compatibility_rules import CASE, WHOLE
 from tests.demo import plan, plans, world
-from wattmetron.core.fit.finding import counted
-from wattmetron.core.fit.floors import floors_of, missed
-from wattmetron.core.fit.roles import DriveRoom
-from wattmetron.core.fit.rules import check
+from wattmetron.core.compatibility.finding import counted
+from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.roles import DriveRoom
+from wattmetron.core.compatibility.rules import check
 from wattmetron.core.power.draw import needed_supply_w
-from wattmetron.core.runs.limits import Limits
+from wattmetron.core.runs.limiting_side import Limits
 from wattmetron.places.assessment.assess import assess, floors_missed
 from wattmetron.places.compatibility.growth import growth
 from wattmetron.places.compatibility.pages.power import _year

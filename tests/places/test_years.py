@@ -6,15 +6,15 @@ from tests.core.brute import every_build
 from tests.core.questions import ids_of, question
 from tests.extent import exhaustive, extent
 from tests.worlds import FLOORS
+from wattmetron.cache.cache import Keeper
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.search.proposal import propose
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.part_kinds import KINDS
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.wishes import letting_go
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.balance.years import FREED, asking_more, years_kept
-from wattmetron.study.keeper import Keeper
 
 LIKELY = (214, 373, 379, 225, 195, 89, 300, 473, 111)
 """Seeds with a step, looked at first."""

@@ -23,7 +23,7 @@ from wattmetron.core.values.own_record import OwnRecord, record_key
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.trust import judge
-from wattmetron.places.parts.edits import note_own, own_version
+from wattmetron.places.parts.part_edits import note_own, own_version
 from wattmetron.store import catalogues
 from wattmetron.store.briefs import NoSuchBriefError, NothingToUndoError
 from wattmetron.store.database import migrate

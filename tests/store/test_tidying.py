@@ -10,7 +10,7 @@ import pytest
 
 from tests.extent import extent
 from tests.store.test_upkeep import run
-from wattmetron.places.handout.links import Of, links_of, make_link, revoke
+from wattmetron.places.handout.handout_links import Of, links_of, make_link, revoke
 from wattmetron.store import catalogues
 from wattmetron.store.imports import store_catalogue
 from wattmetron.store.tables import ImportRow, LinkRow

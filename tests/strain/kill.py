@@ -23,7 +23,7 @@ from tests.strain.killed import MODES, PICTURED
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
 from wattmetron.places.handout.sets import all_sets
-from wattmetron.places.parts.edits import picture_of, picture_version
+from wattmetron.places.parts.part_edits import picture_of, picture_version
 from wattmetron.store.links import NoSuchLinkError, open_link
 from wattmetron.workshop.workshop import Workshop
 

@@ -18,11 +18,11 @@ from wattmetron.core.values.dated import BuildSet
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.purchases import PartPurchase
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.places.buy.purchases import forget
-from wattmetron.places.handout.links import Of, make_link
+from wattmetron.places.buy.purchase_edits import forget
+from wattmetron.places.handout.handout_links import Of, make_link
 from wattmetron.places.handout.sets import change_set, make_set, open_set
-from wattmetron.places.parts.edits import keep_picture, picture_version
-from wattmetron.store.upkeep import back_up
+from wattmetron.places.parts.part_edits import keep_picture, picture_version
+from wattmetron.store.backup import back_up
 from wattmetron.workshop.workshop import Workshop
 
 PICTURED = "pellworth-reef-16-plain"

@@ -5,8 +5,8 @@ from fastapi.staticfiles import StaticFiles
 
 from wattmetron import __version__
 from wattmetron.api import routes as api
-from wattmetron.api import runs as api_runs
-from wattmetron.places.desk.pages import change_routes as desk_changes
+from wattmetron.api import run_api as api_runs
+from wattmetron.places.desk.pages import desk_change_routes as desk_changes
 from wattmetron.places.desk.pages import (
     link_routes,
     reference_routes,
@@ -16,12 +16,12 @@ from wattmetron.places.desk.pages import (
 )
 from wattmetron.places.desk.pages import list_routes as briefs
 from wattmetron.places.desk.pages import routes as desk
-from wattmetron.places.games.pages import change_routes as game_changes
+from wattmetron.places.games.pages import game_change_routes as game_changes
 from wattmetron.places.games.pages import routes as games
-from wattmetron.places.handout.pages import house, sets
-from wattmetron.places.handout.pages import round as monthly
+from wattmetron.places.handout.pages import edition_page as monthly
+from wattmetron.places.handout.pages import house_page, set_pages
 from wattmetron.places.handout.pages import routes as handouts
-from wattmetron.places.measured.pages import bench, taking_in
+from wattmetron.places.measured.pages import bench_page, taking_in
 from wattmetron.places.measured.pages import routes as measured
 from wattmetron.places.measured.pages.pending import Pending
 from wattmetron.places.measured.recorder import Recorder
@@ -31,12 +31,12 @@ from wattmetron.places.parts.pages import routes as parts
 from wattmetron.places.shops.pages import prices
 from wattmetron.places.shops.pages import routes as shops
 from wattmetron.places.shops.refresher import Refresher
-from wattmetron.shell import entrance, health
-from wattmetron.shell.door import Door
-from wattmetron.shell.errors import answer_errors
-from wattmetron.shell.line import ComputationQueue
+from wattmetron.shell import health, login
+from wattmetron.shell.access import Door
+from wattmetron.shell.computation_queue import ComputationQueue
+from wattmetron.shell.error_pages import answer_errors
+from wattmetron.shell.flash import Sayings
 from wattmetron.shell.pages import STATIC
-from wattmetron.shell.sayings import Sayings
 from wattmetron.shell.security import Guard
 from wattmetron.workshop.workshop import Workshop
 
@@ -71,13 +71,13 @@ def make_app(
     app.include_router(set_routes.router)
     app.include_router(reference_routes.router)
     app.include_router(handouts.router)
-    app.include_router(house.router)
+    app.include_router(house_page.router)
     app.include_router(prices.router)
     app.include_router(shops.router)
-    app.include_router(sets.router)
+    app.include_router(set_pages.router)
     app.include_router(monthly.router)
     app.include_router(taking_in.router)
-    app.include_router(bench.router)
+    app.include_router(bench_page.router)
     app.include_router(measured.router)
     app.include_router(games.router)
     app.include_router(game_changes.router)
@@ -88,7 +88,7 @@ def make_app(
     app.include_router(api_runs.router)
     app.include_router(api.questions)
     app.include_router(health.router)
-    app.include_router(entrance.router)
+    app.include_router(login.router)
     app.mount("/static", StaticFiles(directory=STATIC), name="static")
     app.add_middleware(Guard, hosts=hosts or HOSTS, door=door)
     app.add_middleware(health.AnswersHead)

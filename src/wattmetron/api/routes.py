@@ -5,13 +5,13 @@ from typing import Annotated, Any
 from fastapi import APIRouter, Body, Request
 from pydantic import BaseModel, Field
 
-from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.game_fit.informed import informed_game
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.search.answer import Aim
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.brief import SURENESS, Sureness
 from wattmetron.core.values.offers import Buys
 from wattmetron.core.values.plan import Plan
-from wattmetron.core.workloads.informed import informed_game
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,
@@ -24,14 +24,14 @@ from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.problems import FormatError, Problem
 from wattmetron.formats.requirements_file import RequirementsFile
-from wattmetron.places.assessment.alternatives import alternatives
 from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.part_alternatives import alternatives
 from wattmetron.places.balance.balance_answers import balance_json
-from wattmetron.places.games.answers import alternatives_json, draft_json, verdict_json
 from wattmetron.places.games.contenders import machine_contender, typed_contender
+from wattmetron.places.games.game_answers import alternatives_json, draft_json, verdict_json
 from wattmetron.places.games.library import known_games
 from wattmetron.places.games.publishing import game_state, publish
-from wattmetron.places.proposal.answers import (
+from wattmetron.places.proposal.proposal_answers import (
     assessment_json,
     check_json,
     estimate_json,

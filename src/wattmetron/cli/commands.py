@@ -6,7 +6,7 @@ from pathlib import Path
 from typing import Any
 
 from wattmetron import __version__
-from wattmetron.cli import data, meters, questions, serving, shops
+from wattmetron.cli import data, meter_commands, questions, serving, shop_commands
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.search.answer import AIMS
 from wattmetron.core.values.brief import SURENESS
@@ -254,9 +254,9 @@ def main(arguments: list[str] | None = None) -> int:
 _COMMANDS = {
     "demo": serving.serve,
     "serve": serving.serve,
-    "shops": shops.open_shops,
-    "meters": meters.open_meters,
-    "refresh": shops.refresh_prices,
+    "shops": shop_commands.open_shops,
+    "meters": meter_commands.open_meters,
+    "refresh": shop_commands.refresh_prices,
     "import": data.import_folder,
     "export": data.export_folder,
     "backup": data.backup,

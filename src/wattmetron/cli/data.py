@@ -8,8 +8,9 @@ from datetime import UTC, datetime
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.core.values.words import listed
-from wattmetron.store import tidying, upkeep
-from wattmetron.workshop.doctor import examine
+from wattmetron.store import backup as upkeep
+from wattmetron.store import tidying
+from wattmetron.workshop.health_check import examine
 from wattmetron.workshop.workshop import ImportEffect, Workshop
 
 

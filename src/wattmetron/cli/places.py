@@ -4,9 +4,9 @@ import argparse
 import os
 from pathlib import Path
 
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.formats.catalogue_folder import read_catalogue
-from wattmetron.study.study import studied
 from wattmetron.workshop.workshop import Workshop
 
 

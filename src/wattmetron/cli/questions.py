@@ -7,15 +7,20 @@ from pathlib import Path
 from typing import Any
 
 from wattmetron.cli.places import catalogue_of
-from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.brief import SURENESS, Brief, Display
 from wattmetron.core.values.build import Build
 from wattmetron.formats.brief_file import read_brief, read_build
 from wattmetron.places.assessment.assess import assess, finding_remedies
-from wattmetron.places.games.answers import draft_json, draft_lines, verdict_json, verdict_lines
 from wattmetron.places.games.contenders import machine_contender
+from wattmetron.places.games.game_answers import (
+    draft_json,
+    draft_lines,
+    verdict_json,
+    verdict_lines,
+)
 from wattmetron.places.games.library import known_games
-from wattmetron.places.proposal.answers import check_json, estimate_json, proposal_json
+from wattmetron.places.proposal.proposal_answers import check_json, estimate_json, proposal_json
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.words.figures import money, settings, shown_words
 

@@ -13,11 +13,11 @@ from getpass import getpass
 from pathlib import Path
 from typing import Any
 
+from wattmetron.cache import process_memory
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
-from wattmetron.demo.shops import RATES
-from wattmetron.places.shops.rates import enter_rates, kept_rates
-from wattmetron.study import memory
+from wattmetron.demo.demo_shops import RATES
+from wattmetron.places.shops.entered_rates import enter_rates, kept_rates
 from wattmetron.words.figures import write_as
 from wattmetron.workshop.workshop import Workshop
 
@@ -25,14 +25,14 @@ BACKLOG, KEEP_ALIVE_S, SWITCH_S = 128, 75, 0.001
 
 
 def serve(options: argparse.Namespace) -> int:
-    memory.one_arena()
+    process_memory.one_arena()
     import uvicorn
 
     from wattmetron.api.app import HOSTS, make_app, make_worker_app
     from wattmetron.demo import BRIEFS, CATALOGUE
-    from wattmetron.demo.history import earlier
-    from wattmetron.shell.door import Door
-    from wattmetron.shell.line import ComputationQueue
+    from wattmetron.demo.past_prices import earlier
+    from wattmetron.shell.access import Door
+    from wattmetron.shell.computation_queue import ComputationQueue
     from wattmetron.shell.workers import Workers
     from wattmetron.workshop.exchange import reach_only
     from wattmetron.workshop.sessions import Sessions
@@ -61,7 +61,7 @@ def serve(options: argparse.Namespace) -> int:
         key = "" if alone else secrets.token_urlsafe(32)
         if workshop.has_catalogue():
             workshop.catalogue()
-        memory.stays()
+        process_memory.stays()
         workshop.close()  # No connection may be open in a process that is forked.
         workers = Workers(
             os.cpu_count() or 1,
@@ -206,7 +206,7 @@ def _open_meters() -> tuple[str, tuple[str, ...]]:
     """Where the simulated meters answer, and what they can play; empty where they cannot be
     opened.
     """
-    from wattmetron.demo.meters import MeterServer
+    from wattmetron.demo.simulated_meters import MeterServer
     from wattmetron.demo.simulated_run import SCENARIOS
 
     try:

@@ -9,12 +9,12 @@ from wattmetron.core.keep import NOTHING_KEPT, Keep
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.charts import Chart, Measure, Reconciled
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Buys, Offer, PriceBook, Region
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Graphics, Memory, Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference

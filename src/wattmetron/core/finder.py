@@ -9,7 +9,7 @@ from typing import Literal
 from rapidfuzz import fuzz, process
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.requirements.reading.names import tokens
+from wattmetron.core.texts.requirements.name_matching import tokens
 from wattmetron.core.values.part_kinds import KIND_NAMES
 
 LIKENESS = 72.0

@@ -11,16 +11,16 @@ from types import ModuleType
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.requirements.reading.reader import Reader
 from wattmetron.core.search.proposal import propose
-from wattmetron.core.speeds.scale import Scale
-from wattmetron.core.speeds.settled import speed_of
+from wattmetron.core.speeds.scaled_catalogue import speed_of
+from wattmetron.core.speeds.speed_scale import Scale
+from wattmetron.core.texts.requirements.requirements_reader import Reader
 from wattmetron.core.values.brief import Brief, Display, Extra, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.charts import MEASURES, Chart, ChartRow
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer, Region
 from wattmetron.core.values.own_record import OwnRecord, with_records
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import (
     Case,
     Cooler,
@@ -35,7 +35,7 @@ from wattmetron.core.values.parts import (
 from wattmetron.core.values.published import Published
 from wattmetron.core.values.references import Reference, read_reached
 from wattmetron.demo import BRIEFS, CATALOGUE, TODAY, families, more_parts
-from wattmetron.demo.charts import CHARTS, LOOSE_CHARTS
+from wattmetron.demo.demo_shops import SHOPS
 from wattmetron.demo.details import detailed
 from wattmetron.demo.families import (
     CHIP_DESIGNS,
@@ -47,10 +47,10 @@ from wattmetron.demo.families import (
     SOCKETS,
     WITHDRAWN,
 )
-from wattmetron.demo.further_parts import FURTHER
+from wattmetron.demo.further_demo_parts import FURTHER
 from wattmetron.demo.hidden import published_parts, results, true_games, world_of
 from wattmetron.demo.lists import LISTS
-from wattmetron.demo.shops import SHOPS
+from wattmetron.demo.simulated_charts import CHARTS, LOOSE_CHARTS
 from wattmetron.demo.terms import KEYS, free, with_terms
 from wattmetron.demo.truth import TrueGame, World
 from wattmetron.demo.worklist import games, true_works

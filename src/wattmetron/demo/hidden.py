@@ -11,7 +11,7 @@ from datetime import date, timedelta
 
 import numpy as np
 
-from wattmetron.core.speeds.scale import Scale, Standing
+from wattmetron.core.speeds.speed_scale import Scale, Standing
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.results import Result, Results

@@ -18,11 +18,11 @@ from typing import Any
 from urllib.parse import parse_qs, urlsplit
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.demo import TODAY
-from wattmetron.demo.history import DRIFT, USUAL_DRIFT, WOBBLE
-from wattmetron.demo.shops import SHOPS
+from wattmetron.demo.demo_shops import SHOPS
+from wattmetron.demo.past_prices import DRIFT, USUAL_DRIFT, WOBBLE
 from wattmetron.demo.small_server import SmallServer
 
 SALE_SHARE, SALE_OFF, SHORT = 0.08, 0.12, 0.04

@@ -4,9 +4,9 @@ import random
 from dataclasses import replace
 from datetime import date
 
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition, Offer, Terms
 from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.risk import HIRE, NO_RETURNS, RESOLD_KEY, UNTESTED
 

@@ -14,11 +14,11 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.signal import lfilter
 
-from wattmetron.core.speeds.scale import Standing
+from wattmetron.core.game_fit.priors import GENRES, PRESET_PRIORS, unknown_game
+from wattmetron.core.speeds.speed_scale import Standing
 from wattmetron.core.values.games import Game, PresetName
 from wattmetron.core.values.published import Listed, Published, Side, Tier
 from wattmetron.core.values.results import Result
-from wattmetron.core.workloads.priors import GENRES, PRESET_PRIORS, unknown_game
 
 Floats = NDArray[np.float64]
 FRAMES = 12_000

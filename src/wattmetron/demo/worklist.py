@@ -6,8 +6,8 @@ from dataclasses import replace
 from datetime import date
 from typing import Any, NamedTuple
 
+from wattmetron.core.game_fit.priors import presets_from, unknown_game
 from wattmetron.core.values.games import Game, Option
-from wattmetron.core.workloads.priors import presets_from, unknown_game
 
 # name, genre, and the truth: C, pi, kappa, G, phi, v_c, v_g, Y, upscalers, engine cap, memory,
 # storage, video memory (high), rt GB

@@ -5,8 +5,8 @@ from typing import Any
 
 from markupsafe import Markup, escape
 
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.drawing import further_shapes, part_shapes
 

@@ -9,7 +9,7 @@ from markupsafe import Markup
 from scipy.special import ndtri
 
 from wattmetron.core.runs.drawn import SHARES, RunPicture
-from wattmetron.core.runs.happenings import Happening
+from wattmetron.core.runs.events import Happening
 from wattmetron.core.runs.phases import Phase
 from wattmetron.core.values.runs import Channel
 from wattmetron.drawing import svg

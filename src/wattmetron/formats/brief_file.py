@@ -24,9 +24,9 @@ from wattmetron.core.values.build import Build, OwnTuning, SetAside, StandIn
 from wattmetron.core.values.money import to_decimal, to_minor
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
-from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.sent_list import Sent
 from wattmetron.core.values.wishes import PREFERRED, check_brief
-from wattmetron.formats.declared import (
+from wattmetron.formats.declared_fields import (
     Amount,
     Instead,
     Strict,

@@ -16,16 +16,16 @@ from typing import Annotated, Any, Literal
 from annotated_types import Ge, Le
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.sources import unreadable
+from wattmetron.core.compatibility.sources import unreadable
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.fields import Column
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.ids import ID_WORDS, is_id
-from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.offers import LINKS, Condition, Offer, Region, SoldBy, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
+from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, Published
 from wattmetron.core.values.results import Results

@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.letters.amounts import minor_of
+from wattmetron.core.texts.messages.money_amounts import minor_of
 from wattmetron.core.values.offers import Condition, SoldBy, Stock, Terms
 from wattmetron.core.values.text import clean
 from wattmetron.formats.prices_table import PriceRow

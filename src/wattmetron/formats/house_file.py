@@ -14,7 +14,7 @@ from wattmetron.core.values.house import (
     House,
     Peripherals,
 )
-from wattmetron.formats.declared import Strict
+from wattmetron.formats.declared_fields import Strict
 
 
 class GradeFile(Strict):

@@ -32,7 +32,7 @@ from wattmetron.formats.brief_file import (
     sent_file,
     sent_from,
 )
-from wattmetron.formats.declared import Strict
+from wattmetron.formats.declared_fields import Strict
 from wattmetron.formats.house_file import HouseFile, house_file, house_from
 
 LONGEST_REASON = 600

@@ -7,7 +7,7 @@ from datetime import date
 from typing import Literal
 
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.letters.amounts import CURRENCIES, NUMBER, minor_of
+from wattmetron.core.texts.messages.money_amounts import CURRENCIES, NUMBER, minor_of
 from wattmetron.core.values.offers import PLAIN, Condition, Stock, Terms
 
 Field = Literal[

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from pydantic import TypeAdapter
 
 from wattmetron.core.runs.drawn import RunPicture
-from wattmetron.core.runs.promise import Promised
+from wattmetron.core.runs.prediction import Promised
 from wattmetron.core.runs.report import Report
 from wattmetron.core.values.runs import CHANNELS, Channel, Run, Trace
 

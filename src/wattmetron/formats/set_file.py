@@ -9,7 +9,7 @@ from pydantic import Field, ValidationError
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.values.dated import LONGEST_NAME, MOST_ENTRIES, BuildSet, Dated
 from wattmetron.core.values.handout import LONGEST_OPENING
-from wattmetron.formats.declared import Strict
+from wattmetron.formats.declared_fields import Strict
 from wattmetron.formats.plan_file import PlanError, from_document, to_document
 
 SET_FORMAT = "wattmetron-set/1"

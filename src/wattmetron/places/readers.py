@@ -7,11 +7,11 @@ from collections.abc import Callable, Mapping
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.letters.reader import read_letter
-from wattmetron.core.lists.reader import read_list
-from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.values.kinds import PART_TYPES
-from wattmetron.core.values.rates import read_rates
+from wattmetron.core.texts.messages.message_reader import read_letter
+from wattmetron.core.texts.part_lists.part_list_reader import read_list
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
+from wattmetron.core.values.exchange_rates import read_rates
+from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.formats.csv_table import read_table
 from wattmetron.formats.frames_table import read_frames
 from wattmetron.formats.prices_table import read_prices

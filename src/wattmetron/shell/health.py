@@ -11,7 +11,7 @@ from fastapi import APIRouter, Request
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from wattmetron import __version__
-from wattmetron.shell.line import ComputationQueue
+from wattmetron.shell.computation_queue import ComputationQueue
 from wattmetron.shell.logged import logged_path
 from wattmetron.shell.requests import workshop_of
 

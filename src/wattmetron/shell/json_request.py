@@ -6,7 +6,7 @@ from fastapi import HTTPException, Request
 from fastapi.routing import APIRoute
 
 from wattmetron.formats.json_text import JsonError, read_json
-from wattmetron.shell.line import Handler, PatientRoute
+from wattmetron.shell.computation_queue import Handler, PatientRoute
 
 
 class JsonRequest(Request):

@@ -2,7 +2,7 @@
 
 from fastapi import Request
 
-from wattmetron.shell.sayings import Sayings
+from wattmetron.shell.flash import Sayings
 from wattmetron.workshop.workshop import Workshop
 
 LOCATION = '{{"path": "{}", "target": "#desk", "swap": "morph:outerHTML"}}'

@@ -9,8 +9,8 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from wattmetron.shell.door import Door
-from wattmetron.shell.errors import PROTECTIVE, Refusal, refusal
+from wattmetron.shell.access import Door
+from wattmetron.shell.error_pages import PROTECTIVE, Refusal, refusal
 from wattmetron.shell.logged import LINKS
 from wattmetron.workshop.kept import changes_watched
 

@@ -24,9 +24,9 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message
 
+from wattmetron.cache.must_wait import MustWait, hurried
+from wattmetron.cache.process_memory import give_back
 from wattmetron.core.keep import Key
-from wattmetron.study.line import MustWait, hurried
-from wattmetron.study.memory import give_back
 
 LENGTH = struct.Struct("!Q")
 SCOPE = ("method", "path", "raw_path", "query_string", "headers", "http_version", "scheme")

@@ -17,9 +17,9 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, InvalidError, StorageError
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.kinds import PART_TYPES, kind_of
 from wattmetron.core.values.offers import Offer, Region, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
+from wattmetron.core.values.part_types import PART_TYPES, kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference

@@ -17,8 +17,8 @@ from sqlalchemy import Engine, create_engine, event, inspect
 from sqlalchemy.orm import Session
 
 from wattmetron.core.errors import StorageError
+from wattmetron.store.database_errors import DAMAGED, FOLDER, FOREIGN, NEWER, moved, told
 from wattmetron.store.tables import Base
-from wattmetron.store.trouble import DAMAGED, FOLDER, FOREIGN, NEWER, moved, told
 
 MIGRATIONS = Path(__file__).with_name("migrations")
 PATIENCE_MS, LOG_WAIT_S = 5000, 0.02

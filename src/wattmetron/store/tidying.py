@@ -17,6 +17,7 @@ from pathlib import Path
 from sqlalchemy import ColumnElement, and_, column, delete, func, or_, select, table, text
 from sqlalchemy.orm import Session
 
+from wattmetron.store.database_errors import told
 from wattmetron.store.tables import (
     EntryRow,
     ImportRow,
@@ -28,7 +29,6 @@ from wattmetron.store.tables import (
     SnapshotRow,
     StoredOffer,
 )
-from wattmetron.store.trouble import told
 
 DAILY = timedelta(days=731)
 """So long prices are kept as they came; older ones by the week."""

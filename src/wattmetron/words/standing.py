@@ -6,9 +6,9 @@ from wattmetron.core.values.brief import BRIEF, Brief
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.part_kinds import KIND_PLURALS
 from wattmetron.core.values.words import listed
-from wattmetron.words.drives import drives_words, later_words
+from wattmetron.words.drive_words import drives_words, later_words
 from wattmetron.words.figures import KIND_WORDS, THIN, money
-from wattmetron.words.wishes import wish_words
+from wattmetron.words.wish_words import wish_words
 
 GROUPS: dict[str, str] = {
     "parts": "Rules for parts",

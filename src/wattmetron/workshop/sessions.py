@@ -9,8 +9,8 @@ from hashlib import sha256
 from threading import Lock
 
 from wattmetron.core.errors import StorageError
-from wattmetron.store import sessions
-from wattmetron.store.sessions import NoSuchSessionError, StoredSession
+from wattmetron.store import stored_sessions
+from wattmetron.store.stored_sessions import NoSuchSessionError, StoredSession
 from wattmetron.workshop.workshop import Workshop
 
 __all__ = ["SESSION", "NoSuchSessionError", "Sessions", "StoredSession"]
@@ -36,7 +36,7 @@ class Sessions:
         self._workshop, self._clock, self._lock = workshop, clock, Lock()
         self._door = _hash(kept)
         with workshop.database.reading() as session:
-            there = sessions.sessions_of(session, self._door)
+            there = stored_sessions.sessions_of(session, self._door)
         self._by_hash = {session.token_hash: session for session in there}
 
     def begin(self, browser: str, address: str) -> str:
@@ -46,7 +46,7 @@ class Sessions:
         browser, address = browser[:200], address[:80]
         with self._lock:
             with self._workshop.database.writing() as session:
-                new = sessions.begin(session, token_hash, self._door, browser, address, now)
+                new = stored_sessions.begin(session, token_hash, self._door, browser, address, now)
             self._by_hash[token_hash] = StoredSession(
                 id=new,
                 token_hash=token_hash,
@@ -74,7 +74,7 @@ class Sessions:
                 self._by_hash[stored_session.token_hash] = replace(stored_session, used_at=now)
         # Whoever may come in does so also while the database is busy.
         with suppress(StorageError), self._workshop.database.writing() as session:
-            sessions.used(session, stored_session.id, now)
+            stored_sessions.used(session, stored_session.id, now)
 
     def all(self) -> tuple[StoredSession, ...]:
         """The sessions that let somebody in, the one used last first."""
@@ -86,7 +86,7 @@ class Sessions:
         """End one; raises NoSuchSessionError."""
         with self._lock:
             with self._workshop.database.writing() as session:
-                sessions.end(session, session_id)
+                stored_sessions.end(session, session_id)
             self._by_hash = {
                 key: session for key, session in self._by_hash.items() if session.id != session_id
             }
@@ -94,7 +94,7 @@ class Sessions:
     def end_all(self) -> None:
         with self._lock:
             with self._workshop.database.writing() as session:
-                sessions.end_all(session)
+                stored_sessions.end_all(session)
             self._by_hash = {}
 
 

@@ -11,6 +11,8 @@ from threading import Lock
 from cachetools import LRUCache
 from sqlalchemy.orm import Session
 
+from wattmetron.cache.cache import Count, Keeper
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError, StorageError
 from wattmetron.core.values.brief import Brief, Display, Target
@@ -31,8 +33,6 @@ from wattmetron.store.database import Database
 from wattmetron.store.history import Imported
 from wattmetron.store.imports import ImportEffect
 from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
-from wattmetron.study.keeper import Count, Keeper
-from wattmetron.study.study import studied
 
 __all__ = ["ImportEffect", "Imported", "ListedBrief", "Opened", "Snapshot", "Workshop"]
 Earlier = Callable[[Catalogue], list[tuple[datetime, tuple[Offer, ...]]]]

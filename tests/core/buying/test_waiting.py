@@ -8,7 +8,7 @@ import pytest
 from tests.demo import described
 from tests.extent import exhaustive, extent
 from wattmetron.core.buying.waiting import LEAST_STRETCHES, Seen, chance_of, stretches, wait_for
-from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.price_history import PriceStep
 from wattmetron.demo import TODAY
 from wattmetron.demo.shop_server import feed

@@ -7,9 +7,9 @@ from collections import Counter
 import numpy as np
 import pytest
 
-from wattmetron.core.runs.faults import mended
-from wattmetron.core.runs.happenings import happenings
-from wattmetron.core.runs.limits import limits
+from wattmetron.core.runs.events import happenings
+from wattmetron.core.runs.limiting_side import limits
+from wattmetron.core.runs.log_errors import mended
 from wattmetron.core.runs.phases import phases
 from wattmetron.core.runs.report import TooShortError, report
 from wattmetron.core.values.runs import Trace

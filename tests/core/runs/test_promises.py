@@ -3,9 +3,9 @@
 import numpy as np
 import pytest
 
-from wattmetron.core.frames import rates
+from wattmetron.core.frames import frame_rates
 from wattmetron.core.frames.pacing import paced
-from wattmetron.core.runs.promise import Outcome, Promised, honesty, kept
+from wattmetron.core.runs.prediction import Outcome, Promised, honesty, kept
 from wattmetron.core.runs.statistics import MeasuredRate
 
 
@@ -90,5 +90,5 @@ def test_what_the_display_does_is_what_a_simulation_sees(sides, hz, variable):
         assert own.shown_fps == pytest.approx(1000 / held.mean(), rel=0.003)
         assert own.lag_ms == pytest.approx((held - frame).mean(), abs=0.05)
         assert own.torn == pytest.approx(
-            min(1, refresh / float(rates.mean_ms(t_c, t_g, v_c, v_g))), abs=1e-9
+            min(1, refresh / float(frame_rates.mean_ms(t_c, t_g, v_c, v_g))), abs=1e-9
         )

@@ -8,10 +8,10 @@ it fits, adds no finding and misses no floor, no target falls by 2 % or more, no
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from wattmetron.core.balance.cuts import keeps_frames
+from wattmetron.core.balance.reductions import keeps_frames
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.allowed import may_be_bought
-from wattmetron.core.fit.vetting import Vetting
+from wattmetron.core.compatibility.allowed import may_be_bought
+from wattmetron.core.compatibility.vetting import Vetting
 from wattmetron.core.power.heat import FAN_MM, FAN_W
 from wattmetron.core.power.noise import cooler_dba
 from wattmetron.core.power.tuning import machine_of

@@ -9,12 +9,12 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.frames.rates import processor_share
+from wattmetron.core.frames.frame_rates import processor_share
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.hunt import NO_RANK, Winner, rank_of, unranked
-from wattmetron.core.search.pool import KindPool
-from wattmetron.core.search.scene import Scene, Scenes
-from wattmetron.core.speeds.scale import variant_key
+from wattmetron.core.search.branch_and_bound import NO_RANK, Winner, rank_of, unranked
+from wattmetron.core.search.candidate_pool import KindPool
+from wattmetron.core.search.problem import Scene, Scenes
+from wattmetron.core.speeds.speed_scale import variant_key
 from wattmetron.core.values.parts import Graphics, Part, Processor
 
 Ints = NDArray[np.int64]

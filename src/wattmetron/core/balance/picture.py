@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 
 from wattmetron.core.balance.pairs import PairCell, cells_of
 from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.branch_and_bound import Field
 from wattmetron.core.search.frontier import best_case
-from wattmetron.core.search.hunt import Field
-from wattmetron.core.search.scene import Scene, Scenes
+from wattmetron.core.search.problem import Scene, Scenes
 
 T = TypeVar("T")
 Ints = NDArray[np.int64]

@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import ArrayLike, NDArray
 from scipy.special import ndtr, ndtri
 
-from wattmetron.core.frames import rates
+from wattmetron.core.frames import frame_rates
 from wattmetron.core.keep import Keep
 
 Floats = NDArray[np.float64]
@@ -58,12 +58,12 @@ class Curve:
 
 def curve(v_c: float, v_g: float, measure: Measure) -> Curve:
     """The curve of a game with these variations of frame time."""
-    spread = float(rates.shape(v_c, v_g).s)
+    spread = float(frame_rates.shape(v_c, v_g).s)
     step = min(spread, 0.05) / 8
     x = np.arange(-_WIDEST_LEAD - 4.0, 9 * spread, step)
     average = measure == "average"
-    statistic = rates.mean_ms if average else rates.low_ms
-    elasticity = rates.mean_elasticity if average else rates.low_elasticity
+    statistic = frame_rates.mean_ms if average else frame_rates.low_ms
+    elasticity = frame_rates.mean_elasticity if average else frame_rates.low_elasticity
     near = x > -9 * spread
     phi, slope = np.empty_like(x), np.zeros_like(x)
     phi[near] = np.log(statistic(np.exp(x[near]), 1.0, v_c, v_g))

@@ -5,11 +5,11 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames import chance, frame_rates, work
 from wattmetron.core.frames.caps import effective_cap
 from wattmetron.core.frames.chance import Curve, Curves, curve
-from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side, graphics_work
-from wattmetron.core.frames.memory import (
+from wattmetron.core.frames.drawing_side import DrawingSide, affinities, drawing_side, graphics_work
+from wattmetron.core.frames.memory_class import (
     MemoryClass,
     memory_class,
     rated_bandwidth_gbs,
@@ -230,8 +230,11 @@ def _judge(bare: Estimate, brief: Brief, line: Curve) -> Estimate:
         chance.quantile_ln(line, *errors, np.array([*INTERVAL, brief.chance]), load.side_cov)
     )
     probability = float(chance.chance_within(line, *errors, np.log(bare.wanted_ms), load.side_cov))
-    average, low = 1000 / float(rates.mean_ms(*sides)), 1000 / float(rates.low_ms(*sides))
-    elasticity = rates.low_elasticity if on_low else rates.mean_elasticity
+    average, low = (
+        1000 / float(frame_rates.mean_ms(*sides)),
+        1000 / float(frame_rates.low_ms(*sides)),
+    )
+    elasticity = frame_rates.low_elasticity if on_low else frame_rates.mean_elasticity
     cap, ms_shown = bare.cap_fps, 1000 * bare.shown
     beyond_cap = cap is not None and target.fps > cap
     return replace(
@@ -244,11 +247,13 @@ def _judge(bare: Estimate, brief: Brief, line: Curve) -> Estimate:
         reliable_fps=ms_shown / float(times[2]),
         chance=0.0 if beyond_cap else probability,
         state="short" if beyond_cap else state_of(probability, brief.chance),
-        processor_share=float(rates.processor_share(*sides)),
+        processor_share=float(frame_rates.processor_share(*sides)),
         processor_elasticity=float(elasticity(*sides)),
-        late_share=float(rates.late_share(*sides, ms_shown / brief.display.refresh_hz)),
+        late_share=float(frame_rates.late_share(*sides, ms_shown / brief.display.refresh_hz)),
         capped_fps=(
-            None if cap is None else ms_shown / float(rates.capped(*sides, ms_shown / cap).mean_ms)
+            None
+            if cap is None
+            else ms_shown / float(frame_rates.capped(*sides, ms_shown / cap).mean_ms)
         ),
         cannot=f"capped at {cap:g} fps" if beyond_cap else "",
     )

@@ -11,9 +11,9 @@ from numpy.typing import NDArray
 from scipy.special import ndtri
 from scipy.stats import qmc
 
-from wattmetron.core.frames import rates
+from wattmetron.core.frames import frame_rates
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.frames.together import shared_errors
+from wattmetron.core.frames.joint_chance import shared_errors
 from wattmetron.core.values.machine import Machine
 
 Floats = NDArray[np.float64]
@@ -78,7 +78,7 @@ def _frame_ms(
     card = draws[:, CARD] if same_card else draws[:, CARD + offset]
     c = game_c * draws[:, GAME_C] + rest_c * draws[:, OWN_C + offset] + parts.processor * chip
     g = game_g * draws[:, GAME_G] + rest_g * draws[:, OWN_G + offset] + card_sd * card
-    statistic = rates.low_ms if estimate.target.measure == "low" else rates.mean_ms
+    statistic = frame_rates.low_ms if estimate.target.measure == "low" else frame_rates.mean_ms
     drawn_ms = statistic(
         estimate.processor_ms * np.exp(c),
         estimate.graphics_ms * np.exp(g),

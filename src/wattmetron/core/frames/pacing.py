@@ -17,7 +17,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtr
 
-from wattmetron.core.frames import rates
+from wattmetron.core.frames import frame_rates
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.brief import Display
 
@@ -57,7 +57,7 @@ def paced(
 ) -> Pacing:
     """Of mean times in ms and coefficients of variation of both sides."""
     refresh = 1000 / refresh_hz
-    mean = float(rates.mean_ms(*sides))
+    mean = float(frame_rates.mean_ms(*sides))
     quicker = 1 - _beyond(sides, refresh)
     if variable_from_hz is not None and variable_from_hz < refresh_hz:
         slower = _beyond(sides, 1000 / variable_from_hz)
@@ -73,7 +73,7 @@ def paced(
             variable=True,
         )
     most = min(MOST_REFRESHES, int(20 * mean / refresh) + 20)
-    refreshes = 1 + float(rates.late_share(*sides, refresh * np.arange(1, most)).sum())
+    refreshes = 1 + float(frame_rates.late_share(*sides, refresh * np.arange(1, most)).sum())
     return Pacing(
         quicker=quicker,
         inside=0.0,
@@ -87,7 +87,7 @@ def paced(
 
 
 def _beyond(sides: tuple[float, float, float, float], limit_ms: float) -> float:
-    return float(rates.late_share(*sides, limit_ms))
+    return float(frame_rates.late_share(*sides, limit_ms))
 
 
 def _shorter_ms(sides: tuple[float, float, float, float], limit_ms: float) -> float:

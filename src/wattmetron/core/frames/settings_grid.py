@@ -6,11 +6,11 @@ from itertools import product
 
 import numpy as np
 
-from wattmetron.core.frames import chance, rates, work
+from wattmetron.core.frames import chance, frame_rates, work
 from wattmetron.core.frames.caps import within_cap
-from wattmetron.core.frames.drawing import DrawingSide, affinities, drawing_side, graphics_work
+from wattmetron.core.frames.drawing_side import DrawingSide, affinities, drawing_side, graphics_work
 from wattmetron.core.frames.estimate import State, processor_time, state_of
-from wattmetron.core.frames.memory import MemoryClass, memory_class
+from wattmetron.core.frames.memory_class import MemoryClass, memory_class
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.machine import Machine
@@ -148,12 +148,12 @@ def _judged(
     t_c, t_g, sd_c, sd_g, cov = times.T
     v_c = game.variation_on(threads)
     v_g = game.graphics_variation
-    statistic = rates.low_ms if target.measure == "low" else rates.mean_ms
+    statistic = frame_rates.low_ms if target.measure == "low" else frame_rates.mean_ms
     fps = shown * 1000 / statistic(t_c, t_g, v_c, v_g)
     line = chance.curve(v_c, v_g, target.measure)
     wanted = np.log(shown * 1000 / target.fps)
     within = chance.chance_within(line, np.log(t_c), sd_c, np.log(t_g), sd_g, wanted, cov)
-    shares = rates.processor_share(t_c, t_g, v_c, v_g)
+    shares = frame_rates.processor_share(t_c, t_g, v_c, v_g)
     if not within_cap(game, target, shown):
         within = np.zeros_like(within)
     return tuple(

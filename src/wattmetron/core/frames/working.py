@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from math import exp
 
 from wattmetron.core.frames import work
-from wattmetron.core.frames.drawing import affinities
+from wattmetron.core.frames.drawing_side import affinities
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.frames.memory import rated_bandwidth_gbs, rated_latency_ns
+from wattmetron.core.frames.memory_class import rated_bandwidth_gbs, rated_latency_ns
 from wattmetron.core.frames.pacing import pacing
 from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.brief import Brief

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames import work
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
-from wattmetron.core.speeds.scale import Scale, Standing, scale_of
+from wattmetron.core.speeds.speed_scale import Scale, Standing, scale_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import (
     SIDES,

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.runs.faults import Fault, mended
-from wattmetron.core.runs.happenings import Happening, happenings
-from wattmetron.core.runs.limits import Limits, limits
+from wattmetron.core.runs.events import Happening, happenings
+from wattmetron.core.runs.limiting_side import Limits, limits
+from wattmetron.core.runs.log_errors import Fault, mended
 from wattmetron.core.runs.phases import Phase, phases
 from wattmetron.core.runs.statistics import Summary, summary
 from wattmetron.core.values.runs import Channel, Trace

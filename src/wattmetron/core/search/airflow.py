@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from wattmetron.core.power.heat import FAN_MM, FAN_W, TOO_HOT, case_heat_w
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.ladder import ints
+from wattmetron.core.search.thresholds import ints
 from wattmetron.core.values.fan_places import free_for, placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter
 from wattmetron.core.values.part_kinds import Kind

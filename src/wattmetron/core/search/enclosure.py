@@ -12,7 +12,7 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.fit.clearance import (
+from wattmetron.core.compatibility.clearance import (
     LOW_MEMORY_MM,
     card_room_beside_mm,
     form_goes,
@@ -23,9 +23,9 @@ from wattmetron.core.fit.clearance import (
 )
 from wattmetron.core.lazy import Later, NumberedRows
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.drives import Bays
-from wattmetron.core.search.ladder import Ladder, ints
-from wattmetron.core.search.pool import Pool, crowded, room_for_memory_mm
+from wattmetron.core.search.candidate_pool import Pool, crowded, room_for_memory_mm
+from wattmetron.core.search.drive_sets import Bays
+from wattmetron.core.search.thresholds import Ladder, ints
 from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, Radiator, SupplyForm
 
 Ints = NDArray[np.int64]

@@ -15,8 +15,16 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.hunt import NO_RANK, RANK_BITS, Field, Hunt, Winner, rank_of, unranked
-from wattmetron.core.search.scene import Scene, Scenes
+from wattmetron.core.search.branch_and_bound import (
+    NO_RANK,
+    RANK_BITS,
+    Field,
+    Hunt,
+    Winner,
+    rank_of,
+    unranked,
+)
+from wattmetron.core.search.problem import Scene, Scenes
 
 Ints = NDArray[np.int64]
 Mask = NDArray[np.bool_]

@@ -13,11 +13,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
-from wattmetron.core.frames.memory import full_mts, memory_rates
+from wattmetron.core.frames.memory_class import full_mts, memory_rates
 from wattmetron.core.power.draw import STICK_W, rest_w
-from wattmetron.core.search.drives import Bays, DriveChoice, Sort, asks_less
-from wattmetron.core.search.ladder import ints
-from wattmetron.core.search.pool import Pool, Seats
+from wattmetron.core.search.candidate_pool import Pool, Seats
+from wattmetron.core.search.drive_sets import Bays, DriveChoice, Sort, asks_less
+from wattmetron.core.search.thresholds import ints
 from wattmetron.core.values.parts import Processor
 from wattmetron.core.values.sockets import socket_key
 

@@ -5,19 +5,19 @@ from dataclasses import replace
 import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.chance import curves_of
-from wattmetron.core.frames.glance import glance
-from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.frames.machine_batch import Lineup
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
-from wattmetron.core.search.hunt import NO_GAIN, Hunt, Winner
+from wattmetron.core.search.branch_and_bound import NO_GAIN, Hunt, Winner
+from wattmetron.core.search.problem import Scenes, scenes_for
 from wattmetron.core.search.resale import back_minor
-from wattmetron.core.search.scene import Scenes, scenes_for
-from wattmetron.core.search.settle import settle
-from wattmetron.core.search.sides import MILLION, TargetFloor
+from wattmetron.core.search.target_arrays import MILLION, TargetFloor
+from wattmetron.core.search.tie_break import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.workloads.informed import fitted_game
 
 BAND = round(float(np.log(1.02)) * 1_000_000)
 NO_KEPT = Build()

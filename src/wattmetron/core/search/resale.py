@@ -10,8 +10,8 @@ from collections.abc import Iterator
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.part_kinds import KINDS, Kind
+from wattmetron.core.values.part_types import kind_of
 
 RESALE_PERCENT = 70
 """What one gets oneself of the cheapest used price that shops ask today; assumed."""

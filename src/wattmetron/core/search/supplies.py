@@ -3,10 +3,10 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.fit.leads import CardPlugs
+from wattmetron.core.compatibility.leads import CardPlugs
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.ladder import ints
-from wattmetron.core.search.pool import Pool
+from wattmetron.core.search.candidate_pool import Pool
+from wattmetron.core.search.thresholds import ints
 
 Ints = NDArray[np.int64]
 

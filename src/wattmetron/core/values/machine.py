@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from wattmetron.core.values.fan_places import placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter, OpticalDrive
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import (
     Case,
     Cooler,

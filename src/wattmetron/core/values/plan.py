@@ -7,7 +7,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.handout import HandoutChoice
 from wattmetron.core.values.house import House
 from wattmetron.core.values.purchases import PartPurchase
-from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.sent_list import Sent
 
 EMPTY, USUAL_HANDOUT = Build(), HandoutChoice()
 

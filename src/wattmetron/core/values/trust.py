@@ -3,9 +3,9 @@
 from dataclasses import dataclass
 from typing import Literal, get_args
 
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import KIND_PLURALS
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part, PowerSupply
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]

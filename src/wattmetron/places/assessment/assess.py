@@ -4,17 +4,18 @@ from dataclasses import dataclass, replace
 from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.compatibility.allowed import PartCandidate, barring
+from wattmetron.core.compatibility.finding import Finding
+from wattmetron.core.compatibility.floors import floors_of, missed, storage_floor
+from wattmetron.core.compatibility.remedies import Remedy, remedies
+from wattmetron.core.compatibility.roles import Role, roles_of
+from wattmetron.core.compatibility.rule_wishes import Wishes, wishes_of
+from wattmetron.core.compatibility.rules import check
+from wattmetron.core.compatibility.wasted_money import weighed
 from wattmetron.core.errors import UnknownGameError, UnknownPartError
-from wattmetron.core.fit.allowed import PartCandidate, barring
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.floors import floors_of, missed, storage_floor
-from wattmetron.core.fit.remedies import Remedy, remedies
-from wattmetron.core.fit.roles import Role, roles_of
-from wattmetron.core.fit.rules import check
-from wattmetron.core.fit.waste import weighed
-from wattmetron.core.fit.wishes import Wishes, wishes_of
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER
@@ -26,7 +27,6 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer, PriceBook
 from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.core.values.parts import Part, Storage
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.words.figures import money
 
 T = TypeVar("T")

@@ -7,24 +7,24 @@ from itertools import pairwise
 
 import numpy as np
 
-from wattmetron.core.balance.cuts import Cut, cuts, free_money
-from wattmetron.core.balance.granting import Granted
+from wattmetron.core.balance.cost_shares import Split, split
 from wattmetron.core.balance.pairs import PairCell, PairsMap, cells_of, pairs_map
-from wattmetron.core.balance.split import Split, split
+from wattmetron.core.balance.preference_prices import Granted
+from wattmetron.core.balance.reductions import Cut, cuts, free_money
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import NEVER
+from wattmetron.core.search.branch_and_bound import Winner
 from wattmetron.core.search.frontier import Frontier, frontier
-from wattmetron.core.search.hunt import Winner
+from wattmetron.core.search.problem import Scenes, scenes_for
 from wattmetron.core.search.proposal import BAND, besides_minor
-from wattmetron.core.search.scene import Scenes, scenes_for
-from wattmetron.core.search.settle import settle
+from wattmetron.core.search.tie_break import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.parts import Part
 from wattmetron.places.assessment.assess import Assessment, assess, known_brief, known_build
 from wattmetron.places.balance.years import outlasts
-from wattmetron.places.proposal.preferences import settled
+from wattmetron.places.proposal.preference_answers import settled
 from wattmetron.places.proposal.proposals import kept_parts
 
 MORE_MONEY = (-10_000, -5_000, -2_500, 2_500, 5_000, 10_000)

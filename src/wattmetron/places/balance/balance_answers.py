@@ -5,7 +5,7 @@ ratios as numbers.
 from math import exp
 from typing import Any
 
-from wattmetron.core.balance.split import SideShare
+from wattmetron.core.balance.cost_shares import SideShare
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.formats.brief_file import build_file
 from wattmetron.places.assessment.assess import Assessment, assess

@@ -3,8 +3,8 @@
 from dataclasses import dataclass, replace
 from math import exp
 
-from wattmetron.core.balance.cuts import Cut, free_money
 from wattmetron.core.balance.pairs import PairCell, PairsMap
+from wattmetron.core.balance.reductions import Cut, free_money
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate

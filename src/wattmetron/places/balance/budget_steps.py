@@ -7,14 +7,14 @@ from itertools import pairwise
 from wattmetron.core.errors import BriefError
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.frontier import frontier
+from wattmetron.core.search.problem import scenes_for
 from wattmetron.core.search.proposal import BAND
-from wattmetron.core.search.scene import scenes_for
-from wattmetron.core.search.settle import settle
+from wattmetron.core.search.tie_break import settle
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance import Tables
-from wattmetron.places.proposal.preferences import settled
+from wattmetron.places.proposal.preference_answers import settled
 
 LEAST, MOST = 3, 6
 ROUND_MINOR = 5000

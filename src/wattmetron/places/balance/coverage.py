@@ -4,15 +4,15 @@ money runs.
 
 from dataclasses import dataclass
 
-from wattmetron.core.balance.coverage import SIZES, Coverage, coverage, game_arrays
+from wattmetron.core.balance.game_coverage import SIZES, Coverage, coverage, game_arrays
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.words import listed
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance import tables
 

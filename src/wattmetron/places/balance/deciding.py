@@ -7,7 +7,7 @@ from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.balance.wish_costs import WishCost, wish_costs
 from wattmetron.words.figures import THIN, money
-from wattmetron.words.wishes import wish_words
+from wattmetron.words.wish_words import wish_words
 
 LEAST_LOST = 0.0005
 SHOWN = 4

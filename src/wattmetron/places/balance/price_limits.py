@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from wattmetron.core.balance.limits import PriceLimit, price_limit
+from wattmetron.core.balance.part_price_limits import PriceLimit, price_limit
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.places.balance.balance import Tables

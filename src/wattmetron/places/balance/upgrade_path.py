@@ -9,20 +9,20 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
-from wattmetron.core.balance.path import Parts, best_path, cost_of_change
+from wattmetron.core.balance.upgrade_paths import Parts, best_path, cost_of_change
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.floors import broken, floors_of
+from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.chance import curves_of
-from wattmetron.core.frames.glance import glance
-from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.frames.machine_batch import Lineup
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.search.resale import RESALE_PERCENT
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.workloads.informed import fitted_game
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.places.assessment.assess import known_brief
 from wattmetron.places.balance.years import grown, growth
 from wattmetron.places.proposal.proposals import kept_parts

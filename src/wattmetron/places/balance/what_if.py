@@ -12,12 +12,12 @@ from wattmetron.core.power.tuning import TuningEffect, card_at, chip_at
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.places.assessment.assess import Assessment, assess, known_brief
-from wattmetron.places.proposal.preferences import settled
+from wattmetron.places.proposal.preference_answers import settled
 from wattmetron.places.proposal.proposals import kept_parts
 from wattmetron.words.figures import money
 

@@ -10,7 +10,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.wishes import wishes_held, without
 from wattmetron.places.assessment.assess import known_brief
-from wattmetron.places.proposal.preferences import settled
+from wattmetron.places.proposal.preference_answers import settled
 from wattmetron.places.proposal.proposals import kept_parts
 
 

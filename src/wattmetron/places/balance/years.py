@@ -8,11 +8,12 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import NamedTuple
 
-from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.balance.reductions import Cut
 from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
-from wattmetron.core.fit.floors import memory_floor_gb
+from wattmetron.core.compatibility.floors import memory_floor_gb
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
@@ -21,7 +22,6 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Part
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.places.assessment.assess import Assessment, known_brief
 
 SIDES: tuple[Kind, ...] = ("graphics", "processor")

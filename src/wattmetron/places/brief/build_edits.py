@@ -7,7 +7,7 @@ from wattmetron.core.errors import BuildError
 from wattmetron.core.values.build import Build, SetAside
 from wattmetron.core.values.plan import Plan
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.assessment.edits import Edited
+from wattmetron.places.assessment.brief_edits import Edited
 
 
 def adopt(plan: Plan, build: Build, catalogue: Catalogue) -> Edited:

@@ -9,9 +9,9 @@ from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.wishes import check_brief, insisting, read_preference
-from wattmetron.places.assessment.edits import Edited
+from wattmetron.places.assessment.brief_edits import Edited
 from wattmetron.words.figures import KIND_WORDS, money
-from wattmetron.words.wishes import preference_words
+from wattmetron.words.wish_words import preference_words
 
 
 def prefer(plan: Plan, preference: Preference, catalogue: Catalogue) -> Edited:

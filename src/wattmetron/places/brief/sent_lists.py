@@ -6,18 +6,18 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, BuildError
-from wattmetron.core.lists.reader import read_list
+from wattmetron.core.texts.part_lists.part_list_reader import read_list
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, MAX_KITS, Build
 from wattmetron.core.values.further_parts import Fan
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KIND_NAMES
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Case, Cooler, Memory, Part
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
-from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.sent_list import Sent
 from wattmetron.core.values.words import listed
-from wattmetron.places.assessment.edits import Edited, own
+from wattmetron.places.assessment.brief_edits import Edited, own
 
 LEAST_OF_A_COLOUR = 2
 

@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.frames.faster import Floats, chance_faster, scores
-from wattmetron.core.frames.together import chance_of_all
+from wattmetron.core.frames.joint_chance import chance_of_all
 from wattmetron.core.power.account import PowerAccount, account
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build

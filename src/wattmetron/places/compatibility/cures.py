@@ -6,9 +6,9 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.floors import broken, floors_of
-from wattmetron.core.fit.vetting import Vetting
+from wattmetron.core.compatibility.finding import Finding
+from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.compatibility.vetting import Vetting
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import KINDS, Kind

@@ -3,9 +3,9 @@
 from collections.abc import Mapping
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.compatibility.candidates import reasons_against
+from wattmetron.core.compatibility.finding import Finding
+from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.places.assessment.assess import Assessment
 

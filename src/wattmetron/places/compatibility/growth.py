@@ -7,15 +7,15 @@ update that it needs is said with it.
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.drives import ports_needed, seating_of
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.platform import firmware
-from wattmetron.core.fit.rule import RuleContext
-from wattmetron.core.fit.vetting import Vetting
-from wattmetron.core.speeds.scale import anchors_of
-from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.compatibility.drive_rules import ports_needed, seating_of
+from wattmetron.core.compatibility.finding import Finding
+from wattmetron.core.compatibility.platform import firmware
+from wattmetron.core.compatibility.rule import RuleContext
+from wattmetron.core.compatibility.vetting import Vetting
+from wattmetron.core.speeds.speed_scale import anchors_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.seating import sticks_of
 from wattmetron.places.assessment.assess import Assessment, known_brief

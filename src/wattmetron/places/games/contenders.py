@@ -4,11 +4,11 @@ from dataclasses import replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.frames.drawing import drawing_side
-from wattmetron.core.frames.memory import memory_class
-from wattmetron.core.requirements.reading.reader import reader_of
+from wattmetron.core.frames.drawing_side import drawing_side
+from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.requirements.verdicts import Contender
-from wattmetron.core.speeds.scale import Standing, anchors_of, scale_of
+from wattmetron.core.speeds.speed_scale import Standing, anchors_of, scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import STORAGE_KINDS, Storage, StorageKind
 from wattmetron.core.values.published import Side, Tier

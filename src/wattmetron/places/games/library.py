@@ -8,6 +8,7 @@ import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.caps import most_shown
+from wattmetron.core.game_fit.informed import Informed, informed_game, learnt_of
 from wattmetron.core.requirements.agreement import Doubt, doubts_of
 from wattmetron.core.requirements.tiers import pixel_factor, tiers_of
 from wattmetron.core.requirements.verdicts import (
@@ -26,8 +27,7 @@ from wattmetron.core.requirements.verdicts import (
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Published, Settled, Tier
-from wattmetron.core.workloads.informed import Informed, informed_game, learnt_of
-from wattmetron.words.tiers import tier_label
+from wattmetron.words.tier_words import tier_label
 
 Demand = Literal["light", "medium", "heavy"]
 DEMANDS: dict[Demand, tuple[float, float]] = {

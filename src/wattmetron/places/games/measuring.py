@@ -10,12 +10,12 @@ from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, InvalidError, WattmetronError
-from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.speeds.scale import key_of, scale_of
+from wattmetron.core.game_fit.informed import fitted_game, informed_game
+from wattmetron.core.speeds.speed_scale import key_of, scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
-from wattmetron.core.workloads.informed import fitted_game, informed_game
 from wattmetron.places.games.result_table import ResultLine, lines_of
 from wattmetron.places.games.tier_edits import TierError, part_called
 from wattmetron.store import catalogues as store

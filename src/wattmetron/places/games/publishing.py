@@ -15,13 +15,13 @@ from wattmetron.core.errors import (
     NotPossibleError,
     UnknownGameError,
 )
-from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.speeds.scale import key_of
+from wattmetron.core.game_fit.priors import unknown_game
+from wattmetron.core.speeds.speed_scale import key_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Side
 from wattmetron.core.values.results import Results
-from wattmetron.core.workloads.priors import unknown_game
 from wattmetron.formats.catalogue_folder import requirements_of
 from wattmetron.formats.problems import FormatError, Problem
 from wattmetron.formats.requirements_file import (

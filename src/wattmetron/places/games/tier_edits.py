@@ -5,8 +5,8 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.speeds.scale import key_of, scale_of
+from wattmetron.core.speeds.speed_scale import key_of, scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.published import Listed, NamedPart, Published, Side
 

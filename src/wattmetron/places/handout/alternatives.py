@@ -13,7 +13,6 @@ from wattmetron.core.values.parts import Graphics, Part
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance_words import mean_change
-from wattmetron.places.proposal.first import FirstStep, what_first
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.places.proposal.step_words import (
     changed_names,
@@ -22,6 +21,7 @@ from wattmetron.places.proposal.step_words import (
     gain_words,
 )
 from wattmetron.places.proposal.swaps import Candidate, SwapQuery, swap
+from wattmetron.places.proposal.upgrade_first import FirstStep, what_first
 from wattmetron.words.figures import THIN, money
 
 SIDES: tuple[Kind, ...] = ("graphics", "processor")

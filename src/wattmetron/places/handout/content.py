@@ -3,19 +3,19 @@
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.assembly import assembly, cables
-from wattmetron.core.fit.first_start import first_start
+from wattmetron.core.compatibility.assembly_steps import assembly, cables
+from wattmetron.core.compatibility.first_start import first_start
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.handout import SECTIONS
 from wattmetron.core.values.house import House
 from wattmetron.core.values.part_kinds import KIND_NAMES, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
+from wattmetron.places.assessment.all_targets import together_words
 from wattmetron.places.assessment.assess import Assessment, CostLine, assess
-from wattmetron.places.assessment.together import together_words
 from wattmetron.places.compatibility.growth import Stronger, growth
 from wattmetron.places.handout.alternatives import alternatives, upgrades
-from wattmetron.places.handout.house import Priced, priced
+from wattmetron.places.handout.house_rules import Priced, priced
 from wattmetron.places.handout.notes import computed_reasons, doubt
 from wattmetron.words.figures import (
     THIN,
@@ -26,7 +26,7 @@ from wattmetron.words.figures import (
     shown_words,
 )
 from wattmetron.words.glossary import GLOSSARY
-from wattmetron.words.offers import offer_marks
+from wattmetron.words.offer_words import offer_marks
 
 WORDS = ("tier", "target", "low", "preset", "upscaling", "headroom")
 PLAIN_WORDS = (

@@ -5,7 +5,7 @@ from dataclasses import replace
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.handout import SECTIONS, Note
 from wattmetron.core.values.plan import Plan
-from wattmetron.places.assessment.edits import Edited
+from wattmetron.places.assessment.brief_edits import Edited
 
 
 def open_with(plan: Plan, text: str) -> Edited:

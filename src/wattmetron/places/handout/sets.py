@@ -13,9 +13,9 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.formats.set_file import SetError, set_document, set_from
 from wattmetron.places.assessment.assess import Assessment, assess, known_brief, known_build
-from wattmetron.places.handout.since import figures_of, read_figures
-from wattmetron.store import catalogues, papers
-from wattmetron.store.papers import Paper
+from wattmetron.places.handout.changes_since import figures_of, read_figures
+from wattmetron.store import catalogues, documents
+from wattmetron.store.documents import Paper
 from wattmetron.words.figures import THIN, money
 from wattmetron.workshop.workshop import Snapshot, Workshop
 
@@ -37,7 +37,7 @@ class OpenedSet:
 def all_sets(workshop: Workshop) -> tuple[OpenedSet, ...]:
     """Every set that can be read."""
     with workshop.database.reading() as session:
-        stored = papers.papers_of(session, "set")
+        stored = documents.papers_of(session, "set")
     opened_sets = []
     for paper in stored:
         try:
@@ -54,13 +54,13 @@ def _opened(paper: Paper) -> OpenedSet:
 def open_set(workshop: Workshop, set_id: int) -> OpenedSet:
     """Raises NoSuchPaperError, SetError."""
     with workshop.database.reading() as session:
-        return _opened(papers.get(session, "set", set_id))
+        return _opened(documents.get(session, "set", set_id))
 
 
 def make_set(workshop: Workshop, build_set: BuildSet) -> int:
     """Store a set and return its id."""
     with workshop.database.writing() as session:
-        return papers.add(session, "set", set_document(build_set))
+        return documents.add(session, "set", set_document(build_set))
 
 
 def change_set(
@@ -68,19 +68,19 @@ def change_set(
 ) -> None:
     """Change a set; raises ConflictError on a stale version."""
     with workshop.database.writing() as session:
-        build_set = set_from(papers.get(session, "set", set_id).document or "")
-        papers.change(session, "set", set_id, version, set_document(edit(build_set)))
+        build_set = set_from(documents.get(session, "set", set_id).document or "")
+        documents.change(session, "set", set_id, version, set_document(edit(build_set)))
 
 
 def drop_set(workshop: Workshop, set_id: int, version: int) -> None:
     with workshop.database.writing() as session:
-        papers.change(session, "set", set_id, version, None)
+        documents.change(session, "set", set_id, version, None)
 
 
 def undo_set(workshop: Workshop, set_id: int, version: int) -> None:
     """Take the last change of a set back, its being taken out included."""
     with workshop.database.writing() as session:
-        papers.take_back(session, "set", set_id, version)
+        documents.take_back(session, "set", set_id, version)
 
 
 def dated_now(workshop: Workshop, name: str, plan: Plan) -> Dated:

@@ -7,7 +7,7 @@ from pydantic import ValidationError
 from wattmetron.core.values.dated import Dated
 from wattmetron.formats.plan_file import PlanError, is_plan, read_plan, to_document
 from wattmetron.formats.set_file import DatedFile, dated_file, dated_from
-from wattmetron.places.handout.house import with_house
+from wattmetron.places.handout.house_rules import with_house
 from wattmetron.places.handout.sets import dated_snapshot, import_here
 from wattmetron.store import snapshots
 from wattmetron.workshop.workshop import Workshop, checked_plan

@@ -10,7 +10,7 @@ from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.results import RatioIs, Result
 from wattmetron.core.values.runs import Run
 from wattmetron.places.measured.machines import machine_keys, plan_of
-from wattmetron.places.measured.runs import MeasuredRun, as_run, bare, estimate_of
+from wattmetron.places.measured.run_library import MeasuredRun, as_run, bare, estimate_of
 from wattmetron.workshop.workshop import Workshop
 
 USUAL_SD = 0.04

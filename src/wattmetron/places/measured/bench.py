@@ -17,7 +17,7 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Side
 from wattmetron.core.values.runs import Channel
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.measured.runs import SHIPPED, MeasuredRun, counting
+from wattmetron.places.measured.run_library import SHIPPED, MeasuredRun, counting
 
 LEAST_SHARE = 0.6
 """So many frames at least one side must limit for a change to be its own."""

@@ -7,9 +7,9 @@ from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.values.results import Result, Results
 from wattmetron.core.values.runs import Run
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.games.measuring import (
     change_results,
@@ -19,7 +19,7 @@ from wattmetron.places.games.measuring import (
 )
 from wattmetron.places.measured.as_result import result_id, result_of, told
 from wattmetron.places.measured.machines import plan_of
-from wattmetron.places.measured.runs import (
+from wattmetron.places.measured.run_library import (
     SHIPPED,
     MeasuredRun,
     as_run,

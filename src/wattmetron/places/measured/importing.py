@@ -16,8 +16,8 @@ from wattmetron.formats.frames_table import (
     Unit,
     read_frames,
 )
-from wattmetron.places.measured.runs import take_in
-from wattmetron.store import papers
+from wattmetron.places.measured.run_library import take_in
+from wattmetron.store import documents
 from wattmetron.workshop.workshop import Workshop
 
 MOST_REMEMBERED = 200
@@ -38,7 +38,7 @@ _KNOWN: TypeAdapter[dict[str, Remembered]] = TypeAdapter(dict[str, Remembered])
 
 def known_tables(workshop: Workshop) -> dict[str, Remembered]:
     with workshop.database.reading() as session:
-        text = papers.only(session, "columns")
+        text = documents.only(session, "columns")
     try:
         return _KNOWN.validate_json(text or "{}")
     except ValidationError:
@@ -57,7 +57,7 @@ def remember(workshop: Workshop, columns: Columns) -> None:
     known[key_of_table(columns.heads)] = Remembered(holds=columns.holds, unit=columns.unit)
     kept = dict(list(known.items())[-MOST_REMEMBERED:])
     with workshop.database.writing() as session:
-        papers.put_only(session, "columns", _KNOWN.dump_json(kept).decode())
+        documents.put_only(session, "columns", _KNOWN.dump_json(kept).decode())
 
 
 def frames_in(

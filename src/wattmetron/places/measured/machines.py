@@ -4,7 +4,7 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError, NotPossibleError
-from wattmetron.core.speeds.scale import Standing, scale_of
+from wattmetron.core.speeds.speed_scale import Standing, scale_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
@@ -12,7 +12,7 @@ from wattmetron.core.values.words import listed
 from wattmetron.formats.run_file import run_from
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.assessment.named import part_named
-from wattmetron.store import runs as store
+from wattmetron.store import stored_runs as store
 from wattmetron.workshop.workshop import Workshop, usual_plan
 
 MOST_REMEMBERED = 12

@@ -6,13 +6,13 @@ from datetime import date
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.frames.memory import MemoryClass, memory_class
+from wattmetron.core.frames.memory_class import MemoryClass, memory_class
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.build import OwnTuning
 from wattmetron.core.values.parts import Memory
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
-from wattmetron.places.measured.runs import as_run, estimate_of
+from wattmetron.places.measured.run_library import as_run, estimate_of
 
 SAID = re.compile(
     r"(?<!\d)(\d{3,5})\s*(?:mt/?s|mhz)?[\s,/-]*(?:at\s+)?c(?:l|as)?\s*-?\s*(\d{1,3})(?!\d)", re.I

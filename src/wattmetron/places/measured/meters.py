@@ -4,14 +4,14 @@ import json
 
 from wattmetron.core.errors import BriefError
 from wattmetron.places.shops.feeds import checked_address
-from wattmetron.store import papers
+from wattmetron.store import documents
 from wattmetron.workshop.workshop import Workshop
 
 
 def known_meter(workshop: Workshop) -> str:
     """The address that was asked last; empty for none."""
     with workshop.database.reading() as session:
-        text = papers.only(session, "meters")
+        text = documents.only(session, "meters")
     try:
         return str(json.loads(text or '""'))
     except ValueError:
@@ -28,4 +28,4 @@ def note_meter(workshop: Workshop, address: str) -> None:
             " as “wattmetron meters” prints it."
         ) from error
     with workshop.database.writing() as session:
-        papers.put_only(session, "meters", json.dumps(address))
+        documents.put_only(session, "meters", json.dumps(address))

@@ -5,15 +5,15 @@ from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.runs.promise import Honesty, Outcome, PredictionOutcome, honesty, kept
+from wattmetron.core.runs.prediction import Honesty, Outcome, PredictionOutcome, honesty, kept
 from wattmetron.core.runs.statistics import MeasuredRate as Measured
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.measured.machines import machine_keys
-from wattmetron.places.measured.runs import MeasuredRun, as_run, counting
+from wattmetron.places.measured.run_library import MeasuredRun, as_run, counting
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,9 +8,9 @@ import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, InvalidError
-from wattmetron.core.requirements.reading.reader import reader_of
-from wattmetron.core.speeds.scale import key_of, scale_of
-from wattmetron.core.speeds.settled import known_speeds, reconciled
+from wattmetron.core.speeds.scaled_catalogue import known_speeds, reconciled
+from wattmetron.core.speeds.speed_scale import key_of, scale_of
+from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values import amounts
 from wattmetron.core.values.charts import (
     MEASURES,

@@ -5,17 +5,17 @@ nothing.
 from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.compatibility.sources import unreadable
 from wattmetron.core.errors import InvalidError
-from wattmetron.core.fit.sources import unreadable
 from wattmetron.core.values.ids import is_id
-from wattmetron.core.values.kinds import PART_TYPES, kind_of
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
+from wattmetron.core.values.part_types import PART_TYPES, kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.formats.catalogue_folder import OF_SOURCES, PART_FILES
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
 from wattmetron.formats.problems import Problem
-from wattmetron.places.parts.edits import Done
+from wattmetron.places.parts.part_edits import Done
 from wattmetron.store import catalogues as store
 from wattmetron.workshop.workshop import Workshop
 

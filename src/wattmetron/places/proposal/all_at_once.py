@@ -13,8 +13,8 @@ from wattmetron.core.search.answer import Aim
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.places.assessment.all_targets import together
 from wattmetron.places.assessment.assess import Assessment, assess
-from wattmetron.places.assessment.together import together
 from wattmetron.words.figures import THIN, percent
 
 SUREST_PERCENT = 99

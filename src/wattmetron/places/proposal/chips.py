@@ -8,14 +8,14 @@ import numpy as np
 
 from wattmetron.core.balance.pairs import PairCell, PairsMap, pairs_map
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.problem import Scene, scenes_for
 from wattmetron.core.search.proposal import BAND, besides_minor
-from wattmetron.core.search.scene import Scene, scenes_for
-from wattmetron.core.speeds.scale import variant_key
+from wattmetron.core.speeds.speed_scale import variant_key
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Graphics
 from wattmetron.places.assessment.assess import Assessment, known_brief
-from wattmetron.places.proposal.preferences import settled
+from wattmetron.places.proposal.preference_answers import settled
 from wattmetron.places.proposal.proposals import kept_parts
 
 MOST_CHIPS = 48

@@ -7,8 +7,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.resale import RESALE_PERCENT, left_of, resale_minor
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.part_kinds import KINDS
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.words import listed
 from wattmetron.words.figures import money

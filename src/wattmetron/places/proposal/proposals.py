@@ -5,9 +5,10 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.balance.conflict import Relaxed, relaxed
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.besides import types
-from wattmetron.core.fit.vetting import Vetting
+from wattmetron.core.compatibility.extras import types
+from wattmetron.core.compatibility.vetting import Vetting
 from wattmetron.core.frames.caps import engine_cap, most_shown
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.answer import NEVER, Aim, Proposal
 from wattmetron.core.search.proposal import besides_minor, cheapest_fit, propose
@@ -19,7 +20,7 @@ from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.part_kinds import KINDS, OF_FANS, Kind
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.words import listed
-from wattmetron.core.workloads.informed import fitted_game
+from wattmetron.places.assessment.all_targets import together_words
 from wattmetron.places.assessment.assess import (
     Assessment,
     CostLine,
@@ -28,14 +29,13 @@ from wattmetron.places.assessment.assess import (
     known_build,
     not_allowed,
 )
-from wattmetron.places.assessment.together import together_words
 from wattmetron.places.proposal import same_frames
 from wattmetron.places.proposal.all_at_once import asked_words
 from wattmetron.places.proposal.left_over import left_over_words
-from wattmetron.places.proposal.preferences import preference_lines, settled
+from wattmetron.places.proposal.preference_answers import preference_lines, settled
 from wattmetron.places.proposal.same_frames import Saving
 from wattmetron.words.figures import KIND_WORDS, money, resolution
-from wattmetron.words.wishes import wish_words
+from wattmetron.words.wish_words import wish_words
 
 ROUND_FPS = 5
 LEAST_SHARE_PERCENT = 0.05

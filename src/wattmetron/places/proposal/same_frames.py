@@ -9,7 +9,7 @@ from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.proposal.gives_up import gives_up
-from wattmetron.places.proposal.outside import outside_words
+from wattmetron.places.proposal.outside_budget import outside_words
 from wattmetron.words.figures import money
 
 NOTHING = "none"

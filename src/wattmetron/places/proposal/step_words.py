@@ -3,11 +3,11 @@
 from collections.abc import Iterable, Sequence
 from typing import Literal
 
-from wattmetron.core.balance.what_first import PartChange
+from wattmetron.core.balance.upgrade_order import PartChange
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.words import listed
-from wattmetron.places.proposal.first import Gained
+from wattmetron.places.proposal.upgrade_first import Gained
 from wattmetron.words.figures import money
 
 

@@ -5,15 +5,16 @@ from dataclasses import dataclass, replace
 from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.compatibility.finding import Finding
+from wattmetron.core.compatibility.rule import RuleContext
+from wattmetron.core.compatibility.rules import blocking, blocking_on, check
+from wattmetron.core.compatibility.wasted_money import weighed
 from wattmetron.core.errors import UnknownGameError
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.rule import RuleContext
-from wattmetron.core.fit.rules import blocking, blocking_on, check
-from wattmetron.core.fit.waste import weighed
+from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import State
-from wattmetron.core.frames.glance import glance
-from wattmetron.core.frames.lineup import Lineup
+from wattmetron.core.frames.machine_batch import Lineup
+from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import (
@@ -39,7 +40,6 @@ from wattmetron.core.values.parts import (
     Processor,
     Storage,
 )
-from wattmetron.core.workloads.informed import fitted_game
 from wattmetron.places.assessment.assess import (
     Assessment,
     assess,

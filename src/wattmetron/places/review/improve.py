@@ -4,11 +4,16 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from wattmetron.core.balance.what_first import PartChange, UpgradeStep, steps_between, with_changes
+from wattmetron.core.balance.upgrade_order import (
+    PartChange,
+    UpgradeStep,
+    steps_between,
+    with_changes,
+)
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance_words import mean_change
-from wattmetron.places.proposal.preferences import preference_lines, settled
+from wattmetron.places.proposal.preference_answers import preference_lines, settled
 from wattmetron.places.proposal.proposals import answer, kept_parts
 from wattmetron.words.improvements import Way
 

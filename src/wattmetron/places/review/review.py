@@ -4,15 +4,15 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
-from wattmetron.core.balance.cuts import Cut
-from wattmetron.core.balance.what_first import with_changes
+from wattmetron.core.balance.reductions import Cut
+from wattmetron.core.balance.upgrade_order import with_changes
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.finding import Finding
+from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
 from wattmetron.core.values.parts import Memory, PowerSupply
-from wattmetron.core.values.sent import Sent
+from wattmetron.core.values.sent_list import Sent
 from wattmetron.core.values.trust import judge, trust_of
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment, CostLine, assess, remaining

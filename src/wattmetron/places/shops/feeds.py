@@ -20,7 +20,7 @@ from wattmetron.places.shops.price_import import (
     store_offers,
 )
 from wattmetron.places.shops.put_aside import known_names, lay_aside
-from wattmetron.store import papers
+from wattmetron.store import documents
 from wattmetron.workshop.exchange import (
     Bounds,
     ExchangeTooLargeError,
@@ -98,7 +98,7 @@ def checked_address(text: str) -> str:
 def feeds(workshop: Workshop) -> tuple[str, ...]:
     """The addresses that are asked."""
     with workshop.database.reading() as session:
-        found = papers.only(session, "feeds")
+        found = documents.only(session, "feeds")
     try:
         told = json.loads(found or "[]")
     except ValueError:
@@ -112,7 +112,7 @@ def change_feeds(workshop: Workshop, edit: Callable[[tuple[str, ...]], tuple[str
     if len(own) > MOST_FEEDS:
         raise BriefError(f"There are {MOST_FEEDS} feeds already: take one out first.")
     with workshop.database.writing() as session:
-        papers.put_only(session, "feeds", json.dumps(own))
+        documents.put_only(session, "feeds", json.dumps(own))
 
 
 def fetch(

@@ -8,9 +8,9 @@ from typing import Literal
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
-from wattmetron.core.lists.reader import read_list
-from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.texts.part_lists.part_list_reader import read_list
 from wattmetron.core.values.offers import ANY_PARTS, NEW_PARTS, Offer
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.shops import HEAVY_KINDS, shop_key
 from wattmetron.formats.prices_table import PriceRow, read_prices
 from wattmetron.words.figures import money

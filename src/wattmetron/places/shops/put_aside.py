@@ -9,9 +9,9 @@ from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
-from wattmetron.core.lists.reader import read_list
+from wattmetron.core.texts.part_lists.part_list_reader import read_list
 from wattmetron.places.shops.price_import import HeldBackLine, made_offer, name_key, store_offers
-from wattmetron.store import papers
+from wattmetron.store import documents
 from wattmetron.workshop.workshop import Workshop
 
 MOST_LINES, MOST_NAMES = 300, 5_000
@@ -27,7 +27,7 @@ def put_aside(workshop: Workshop) -> tuple[HeldBackLine, ...]:
 
 def _lines(session: Session) -> list[HeldBackLine]:
     try:
-        return _LINES.validate_json(papers.only(session, "aside") or "[]")
+        return _LINES.validate_json(documents.only(session, "aside") or "[]")
     except ValidationError:
         return []
 
@@ -40,7 +40,7 @@ def known_names(workshop: Workshop) -> Mapping[str, str]:
 
 def _names(session: Session) -> dict[str, str]:
     try:
-        return _NAMES.validate_json(papers.only(session, "names") or "{}")
+        return _NAMES.validate_json(documents.only(session, "names") or "{}")
     except ValidationError:
         return {}
 
@@ -67,7 +67,7 @@ def _edit(workshop: Workshop, edit: Callable[[list[HeldBackLine]], list[HeldBack
     """Change what waits as it stands, whoever else changes it."""
     with workshop.database.writing() as session:
         lines = edit(_lines(session))[-MOST_LINES:]
-        papers.put_only(session, "aside", _LINES.dump_json(lines).decode())
+        documents.put_only(session, "aside", _LINES.dump_json(lines).decode())
 
 
 def candidates(catalogue: Catalogue, own: HeldBackLine) -> tuple[tuple[str, str], ...]:
@@ -126,4 +126,4 @@ def _remember(workshop: Workshop, own: HeldBackLine, part_id: str) -> None:
     with workshop.database.writing() as session:
         names = {**_names(session), name_key(own.row.shop, own.row.part): part_id}
         kept = dict(list(names.items())[-MOST_NAMES:])
-        papers.put_only(session, "names", _NAMES.dump_json(kept).decode())
+        documents.put_only(session, "names", _NAMES.dump_json(kept).decode())

@@ -5,8 +5,8 @@ from math import exp, log
 
 from markupsafe import Markup
 
-from wattmetron.core.workloads.informed import fitted_game
-from wattmetron.drawing import frontier as chart
+from wattmetron.core.game_fit.informed import fitted_game
+from wattmetron.drawing import frontier_drawing as chart
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.balance.balance import Tables
 from wattmetron.shell.address import Link

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from math import exp
 
-from wattmetron.core.balance.cuts import Cut
+from wattmetron.core.balance.reductions import Cut
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import Kind
@@ -14,7 +14,7 @@ from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance import bought_for_years, cuts_of, trimmed
 from wattmetron.places.proposal.gives_up import gives_up
-from wattmetron.places.proposal.outside import outside_words
+from wattmetron.places.proposal.outside_budget import outside_words
 from wattmetron.words.figures import KIND_WORDS, THIN, money
 
 

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import ALL_KINDS
+from wattmetron.places.assessment.all_targets import at_once_words
 from wattmetron.places.assessment.assess import Assessment, assess
-from wattmetron.places.assessment.together import at_once_words
 from wattmetron.places.balance.balance import cell_of, tables
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.shell.address import encode_build

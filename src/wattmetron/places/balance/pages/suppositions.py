@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.money import to_minor
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.assessment.named import part_named
@@ -17,7 +17,7 @@ from wattmetron.places.balance.years import YearStep, years_kept
 from wattmetron.shell.address import DeskQuery
 from wattmetron.shell.forms import finite
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change
-from wattmetron.words.wishes import wish_words
+from wattmetron.words.wish_words import wish_words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,7 +6,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
-from wattmetron.core.balance.granting import most_minor
+from wattmetron.core.balance.preference_prices import most_minor
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.resale import resale_minor
 from wattmetron.core.values.brief import (
@@ -29,7 +29,7 @@ from wattmetron.shell.forms import entry_name
 from wattmetron.shell.pages import amount, plain
 from wattmetron.words.figures import KIND_WORDS, THIN
 from wattmetron.words.standing import GROUPS, differing, group_words, standing_words
-from wattmetron.words.wishes import preference_words
+from wattmetron.words.wish_words import preference_words
 
 SHORT_WORDS = {"average": "avg", "low": "1\u202f% low"}
 """Choices that are shown in fewer letters."""

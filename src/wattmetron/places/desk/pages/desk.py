@@ -5,15 +5,16 @@ from dataclasses import dataclass, field
 from datetime import UTC, datetime
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.compatibility.finding import Finding
+from wattmetron.core.compatibility.remedies import Remedy
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.fit.finding import Finding
-from wattmetron.core.fit.remedies import Remedy
-from wattmetron.core.speeds.equals import Use
+from wattmetron.core.speeds.equal_parts import Use
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
+from wattmetron.places.assessment.all_targets import at_once_words, together_words
 from wattmetron.places.assessment.assess import (
     Assessment,
     assess,
@@ -21,37 +22,36 @@ from wattmetron.places.assessment.assess import (
     known_build,
     remaining,
 )
-from wattmetron.places.assessment.together import at_once_words, together_words
 from wattmetron.places.balance.balance import cell_of, tables
-from wattmetron.places.balance.pages.balance import BalanceView, balance_view
+from wattmetron.places.balance.pages.balance_view import BalanceView, balance_view
 from wattmetron.places.brief.pages.brief_form import BriefForm, brief_form
 from wattmetron.places.buy.pages.buy import NO_HISTORY, BuyView, History, buy_view
-from wattmetron.places.compare.pages.compare import CompareView, compare_view
-from wattmetron.places.compare.pages.snapshots import Past
+from wattmetron.places.compare.pages.compare_view import CompareView, compare_view
+from wattmetron.places.compare.pages.snapshot_panel import Past
 from wattmetron.places.compatibility.cures import Cure
-from wattmetron.places.compatibility.pages.fit import FitView, fit_view
+from wattmetron.places.compatibility.pages.compatibility_view import FitView, fit_view
 from wattmetron.places.frames.pages.frames import FIGURE_NAMES, FrameRowView, frame_rows
-from wattmetron.places.frames.pages.meters import MeterView, meters
+from wattmetron.places.frames.pages.meters_panel import MeterView, meters
 from wattmetron.places.frames.pages.settings import SettingsView, settings_view
 from wattmetron.places.frames.pages.workings import WorkingView, working_view
 from wattmetron.places.games.contenders import machine_contender
-from wattmetron.places.games.pages.equals import EqualsView, equals_view
+from wattmetron.places.games.pages.equals_panel import EqualsView, equals_view
 from wattmetron.places.games.pages.game import GamePanel, game_panel
-from wattmetron.places.games.pages.machine import MeasuredMachine
+from wattmetron.places.games.pages.machine_panel import MeasuredMachine
 from wattmetron.places.games.pages.required import Required, required, tier_words
 from wattmetron.places.games.publishing import GameState
 from wattmetron.places.handout.pages.view import Handing, HandoutView, handout_view
 from wattmetron.places.measured.pages.views import MeasuredView, measured_view
 from wattmetron.places.measured.promises import outcomes_of
-from wattmetron.places.measured.runs import MeasuredRun
-from wattmetron.places.proposal.pages.build import BuildView, build_view
-from wattmetron.places.proposal.pages.first import FirstRow, first_rows
-from wattmetron.places.proposal.pages.rest import RestView, rest_view
+from wattmetron.places.measured.run_library import MeasuredRun
+from wattmetron.places.proposal.pages.build_panel import BuildView, build_view
+from wattmetron.places.proposal.pages.first_panel import FirstRow, first_rows
+from wattmetron.places.proposal.pages.leftover_panel import RestView, rest_view
 from wattmetron.places.proposal.pages.swap import ChipsView, SwapView, chips_view, swap_view
 from wattmetron.places.proposal.proposals import Answer, Reason, answer, reasons_of
 from wattmetron.places.proposal.swaps import SwapQuery, swap
 from wattmetron.places.proposal.trust_costs import trust_costs
-from wattmetron.places.review.pages.review import ReviewView, review_view
+from wattmetron.places.review.pages.review_view import ReviewView, review_view
 from wattmetron.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 from wattmetron.words.figures import KIND_WORDS, money, money_change
 from wattmetron.workshop.workshop import ListedBrief, Opened

@@ -8,8 +8,8 @@ from starlette.concurrency import run_in_threadpool
 
 from wattmetron.core.errors import WattmetronError
 from wattmetron.places.desk.pages.routes import show
-from wattmetron.places.handout import links
-from wattmetron.places.handout.links import Of
+from wattmetron.places.handout import handout_links
+from wattmetron.places.handout.handout_links import Of
 from wattmetron.shell.forms import Form, Short20, Typed, read, read_ends, typed
 from wattmetron.shell.requests import workshop_of
 
@@ -33,7 +33,7 @@ def _made(request: Request, brief_id: int, entries: Typed) -> Response:
     url = f"/briefs/{brief_id}/handout"
     try:
         ends_on = read_ends(read(LinkForm, entries).ends, datetime.now(UTC).date())
-        key = links.make_link(workshop_of(request), Of(brief_id), ends_on)
+        key = handout_links.make_link(workshop_of(request), Of(brief_id), ends_on)
     except WattmetronError as error:
         return show(request, brief_id, "handout", {}, 422, url, error=str(error))
     address = f"{request.url.scheme}://{request.url.netloc}/h/{key}"
@@ -42,6 +42,6 @@ def _made(request: Request, brief_id: int, entries: Typed) -> Response:
 
 @router.post("/briefs/{brief_id}/links/{link_id}/revoke")
 def revoke(request: Request, brief_id: int, link_id: int) -> Response:
-    links.revoke(workshop_of(request), Of(brief_id), link_id)
+    handout_links.revoke(workshop_of(request), Of(brief_id), link_id)
     url = f"/briefs/{brief_id}/handout"
     return show(request, brief_id, "handout", {}, 200, url, notice="The link is taken back.")

@@ -12,13 +12,13 @@ from starlette.datastructures import UploadFile
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.text import clean
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
-from wattmetron.places.brief.pages.briefs import brief_cards
-from wattmetron.places.brief.pages.letter import LetterPage, plan_with_list, read_text
+from wattmetron.places.brief.pages.briefs_page import brief_cards
+from wattmetron.places.brief.pages.message_page import LetterPage, plan_with_list, read_text
 from wattmetron.places.handout.whole import open_whole
-from wattmetron.places.shops.watches import kept_watches, looked_at
+from wattmetron.places.shops.watch_list import kept_watches, looked_at
 from wattmetron.shell.address import ViewName
+from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import Typed, typed
-from wattmetron.shell.line import PageRoute
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import LOCATION, workshop_of
 from wattmetron.workshop.workshop import usual_plan

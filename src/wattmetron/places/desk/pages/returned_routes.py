@@ -11,10 +11,10 @@ from starlette.datastructures import UploadFile
 from wattmetron.core.errors import BriefError, WattmetronError
 from wattmetron.formats.plan_file import is_plan, read_plan, to_document
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.brief.pages.returned import left_places, returned_page
-from wattmetron.places.brief.returned import take_over
+from wattmetron.places.brief.merged_copy import take_over
+from wattmetron.places.brief.pages.returned_page import left_places, returned_page
 from wattmetron.places.desk.pages.routes import show
-from wattmetron.places.handout.since import figures_of
+from wattmetron.places.handout.changes_since import figures_of
 from wattmetron.shell.forms import Form, Number, Short400, Typed, read, typed
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of

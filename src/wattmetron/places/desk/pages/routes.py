@@ -13,21 +13,21 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.balance.deciding import deciding_words
 from wattmetron.places.balance.pages.beside import beside_view, cell_view
-from wattmetron.places.balance.pages.budget_steps import steps_page
+from wattmetron.places.balance.pages.budget_steps_page import steps_page
 from wattmetron.places.buy.pages.buy import NO_HISTORY, History
-from wattmetron.places.compare.pages.snapshots import past_of
-from wattmetron.places.compatibility.pages.assembly import assembly_page
+from wattmetron.places.compare.pages.snapshot_panel import past_of
+from wattmetron.places.compatibility.pages.assembly_page import assembly_page
 from wattmetron.places.desk.pages.desk import NO_PAST, make_desk
 from wattmetron.places.games.publishing import game_state
-from wattmetron.places.handout.house import housed
-from wattmetron.places.handout.links import Of, links_of
+from wattmetron.places.handout.handout_links import Of, links_of
+from wattmetron.places.handout.house_rules import housed
 from wattmetron.places.handout.pages.view import Handing
-from wattmetron.places.measured.runs import all_runs
-from wattmetron.places.proposal.pages.found import found_view
-from wattmetron.places.shops.sales import sale_words, sales_of
+from wattmetron.places.measured.run_library import all_runs
+from wattmetron.places.proposal.pages.find_page import found_view
+from wattmetron.places.shops.sale_prices import sale_words, sales_of
 from wattmetron.shell.address import VIEWS, DeskQuery
+from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import read
-from wattmetron.shell.line import PageRoute
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 from wattmetron.workshop.workshop import Opened, Workshop

@@ -9,7 +9,7 @@ from starlette.concurrency import run_in_threadpool
 from wattmetron.core.errors import BriefError, WattmetronError
 from wattmetron.core.values.dated import BuildSet
 from wattmetron.core.values.plan import Plan
-from wattmetron.places.balance.pages.budget_steps import asked_steps
+from wattmetron.places.balance.pages.budget_steps_page import asked_steps
 from wattmetron.places.desk.pages.routes import show
 from wattmetron.places.handout.sets import (
     change_set,
@@ -18,8 +18,8 @@ from wattmetron.places.handout.sets import (
     make_set,
     open_set,
 )
+from wattmetron.shell.computation_queue import answered
 from wattmetron.shell.forms import Form, Number, Short20, Short120, Typed, read, typed
-from wattmetron.shell.line import answered
 from wattmetron.shell.requests import workshop_of
 from wattmetron.words.figures import money
 

@@ -7,7 +7,7 @@ from starlette.concurrency import run_in_threadpool
 from wattmetron.core.errors import WattmetronError
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.desk.pages.routes import show
-from wattmetron.places.handout.since import figures_of
+from wattmetron.places.handout.changes_since import figures_of
 from wattmetron.shell.forms import Form, Short80, Typed, read, typed
 from wattmetron.shell.requests import workshop_of
 

@@ -6,8 +6,8 @@ from markupsafe import Markup
 
 from wattmetron.core.frames.caps import held_by_cap
 from wattmetron.core.frames.estimate import Estimate
-from wattmetron.core.frames.headway import needed_speedup
 from wattmetron.core.frames.pacing import pacing
+from wattmetron.core.frames.required_speedup import needed_speedup
 from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.drawing.frame_row import frame_row

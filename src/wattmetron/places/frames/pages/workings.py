@@ -16,10 +16,10 @@ from wattmetron.places.frames.pages.sentences import (
     power_sentence,
 )
 from wattmetron.places.games.library import game_facts
-from wattmetron.places.games.pages.evidence import result_rows
+from wattmetron.places.games.pages.evidence_panel import result_rows
 from wattmetron.words.figures import KIND_WORDS, THIN, money
-from wattmetron.words.offers import offer_facts
-from wattmetron.words.tiers import tier_label
+from wattmetron.words.offer_words import offer_facts
+from wattmetron.words.tier_words import tier_label
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

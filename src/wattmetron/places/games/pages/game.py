@@ -14,8 +14,8 @@ from wattmetron.core.requirements.agreement import Doubt
 from wattmetron.core.requirements.tiers import Bars, tiers_of
 from wattmetron.core.requirements.verdicts import ASPECTS, Aspect, AspectVerdict, TierVerdict
 from wattmetron.core.speeds.blend import graphics_ln, processor_ln
-from wattmetron.core.speeds.equals import Use
-from wattmetron.core.speeds.scale import Standing, scale_of
+from wattmetron.core.speeds.equal_parts import Use
+from wattmetron.core.speeds.speed_scale import Standing, scale_of
 from wattmetron.core.values.offers import NEW_PARTS, Buys
 from wattmetron.core.values.published import SIDES, Settled, Side, Tier
 from wattmetron.drawing.rails import Band, Marker, Rail, Tick, rails
@@ -23,12 +23,17 @@ from wattmetron.places.assessment.assess import known_build
 from wattmetron.places.games.contenders import machine_contender
 from wattmetron.places.games.library import GameFacts, game_facts, judged, reach_words
 from wattmetron.places.games.measuring import ResultsState
-from wattmetron.places.games.pages.equals import EqualsView, equals_view
-from wattmetron.places.games.pages.evidence import ResultView, result_rows, work_rows, work_steps
-from wattmetron.places.games.pages.machine import MeasuredMachine
+from wattmetron.places.games.pages.equals_panel import EqualsView, equals_view
+from wattmetron.places.games.pages.evidence_panel import (
+    ResultView,
+    result_rows,
+    work_rows,
+    work_steps,
+)
+from wattmetron.places.games.pages.machine_panel import MeasuredMachine
 from wattmetron.places.games.publishing import GameState
 from wattmetron.words.figures import THIN, money
-from wattmetron.words.tiers import tier_label
+from wattmetron.words.tier_words import tier_label
 from wattmetron.workshop.workshop import ListedBrief
 
 Link = Callable[..., str]

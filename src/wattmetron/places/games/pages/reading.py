@@ -3,11 +3,11 @@
 from dataclasses import dataclass, field
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.requirements.reading.draft import Draft, Mark, PartMark
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
+from wattmetron.core.texts.requirements.draft import Draft, Mark, PartMark
 from wattmetron.core.values.published import SIDES, Listed, Published, Side, Tier
 from wattmetron.words.figures import percent
-from wattmetron.words.tiers import tier_label
+from wattmetron.words.tier_words import tier_label
 
 NOTHING_PLACED = "Nothing of the catalogue: it stays as named"
 

@@ -8,22 +8,22 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.game_fit.informed import informed_game
 from wattmetron.core.values.published import ROLES
 from wattmetron.core.values.results import COLUMN_ROLES
-from wattmetron.core.workloads.informed import informed_game
 from wattmetron.places.games import publishing
+from wattmetron.places.games.learned_games import lessons
 from wattmetron.places.games.library import DEMANDS, MET_CHOICES, SORTS, judged, list_games
 from wattmetron.places.games.measuring import results_state
 from wattmetron.places.games.pages.game import game_panel
-from wattmetron.places.games.pages.machine import MeasuredMachine, read_machine
-from wattmetron.places.games.pages.money import money_view
+from wattmetron.places.games.pages.game_money import money_view
+from wattmetron.places.games.pages.machine_panel import MeasuredMachine, read_machine
 from wattmetron.places.games.pages.queries import GameQuery, ListQuery, MoneyQuery
 from wattmetron.places.games.pages.reading import ReadingPage, stored_tiers
 from wattmetron.places.games.result_table import ColumnsNeeded
-from wattmetron.places.games.taught import lessons
 from wattmetron.shell.address import DeskQuery
+from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import Typed, read
-from wattmetron.shell.line import PageRoute
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 

@@ -6,7 +6,7 @@ from typing import Annotated, Any, cast
 from pydantic import BeforeValidator
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.parts import STORAGE_KINDS
 from wattmetron.core.values.published import (

@@ -7,19 +7,19 @@ from fastapi.responses import RedirectResponse, Response
 
 from wattmetron.formats.set_file import set_from
 from wattmetron.places.handout.content import Handout, handout
-from wattmetron.places.handout.house import with_house
-from wattmetron.places.handout.links import NoSuchLinkError, StoredLink, opened_link
+from wattmetron.places.handout.handout_links import NoSuchLinkError, StoredLink, opened_link
+from wattmetron.places.handout.house_rules import with_house
 from wattmetron.places.handout.pages.files import (
     FILE_TYPES,
     as_download,
     handout_file,
     page_content,
 )
-from wattmetron.places.handout.pages.sets import handed_set
+from wattmetron.places.handout.pages.set_pages import handed_set
 from wattmetron.places.handout.texts import markdown, parts_csv, plain_text
 from wattmetron.places.handout.whole import whole_document
-from wattmetron.shell.errors import Refusal, refusal
-from wattmetron.shell.line import AloneRoute
+from wattmetron.shell.computation_queue import AloneRoute
+from wattmetron.shell.error_pages import Refusal, refusal
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 from wattmetron.workshop.workshop import Workshop

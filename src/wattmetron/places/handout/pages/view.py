@@ -12,8 +12,8 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.handout.content import Handout, handout
-from wattmetron.places.handout.house import NOTHING_KEPT, Housed
-from wattmetron.places.handout.links import StoredLink
+from wattmetron.places.handout.handout_links import StoredLink
+from wattmetron.places.handout.house_rules import NOTHING_KEPT, Housed
 from wattmetron.places.handout.notes import computed_reasons, doubt
 from wattmetron.places.handout.texts import chat
 from wattmetron.workshop.workshop import Opened

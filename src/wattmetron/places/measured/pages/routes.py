@@ -24,7 +24,7 @@ from wattmetron.places.measured.evidence import (
 from wattmetron.places.measured.pages.forms import RunChangeForm, changed
 from wattmetron.places.measured.pages.views import honesty_view, run_page, run_row
 from wattmetron.places.measured.promises import is_at
-from wattmetron.places.measured.runs import (
+from wattmetron.places.measured.run_library import (
     MeasuredRun,
     all_runs,
     change_run,
@@ -34,8 +34,8 @@ from wattmetron.places.measured.runs import (
     trace_of,
     undo_run,
 )
+from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import Form, Short200, Typed, read, typed
-from wattmetron.shell.line import PageRoute
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 from wattmetron.workshop.workshop import Workshop

@@ -9,7 +9,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import UploadFile
 
 from wattmetron.core.errors import WattmetronError
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.runs import CHANNELS, SCENES, Run, Trace
 from wattmetron.core.values.text import clean
 from wattmetron.formats.frames_table import (
@@ -35,7 +35,7 @@ from wattmetron.places.measured.pages.forms import (
 )
 from wattmetron.places.measured.pages.pending import Pending
 from wattmetron.places.measured.recorder import Recorder, asked_at
-from wattmetron.places.measured.runs import take_in, usual_setup
+from wattmetron.places.measured.run_library import take_in, usual_setup
 from wattmetron.shell.forms import Typed, read
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of

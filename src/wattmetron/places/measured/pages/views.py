@@ -7,10 +7,10 @@ from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.runs.drawn import SHARES, RunPicture
-from wattmetron.core.runs.limits import Limits
-from wattmetron.core.runs.promise import Honesty
+from wattmetron.core.runs.limiting_side import Limits
+from wattmetron.core.runs.prediction import Honesty
 from wattmetron.core.runs.statistics import MeasuredRate
-from wattmetron.core.speeds.scale import scale_of
+from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.runs import CHANNELS, Run
 from wattmetron.core.values.words import listed
@@ -22,7 +22,7 @@ from wattmetron.drawing.run_trace import (
     trace_chart,
 )
 from wattmetron.places.measured.promises import TargetOutcome, honesty_of, in_words
-from wattmetron.places.measured.runs import MeasuredRun
+from wattmetron.places.measured.run_library import MeasuredRun
 from wattmetron.words.figures import THIN
 
 FIRST_STRIPS = 2

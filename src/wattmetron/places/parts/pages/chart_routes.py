@@ -12,9 +12,9 @@ from wattmetron.places.parts.charting import ChartChange, ChartError
 from wattmetron.places.parts.pages.chart_forms import ChartForm, OneChartForm
 from wattmetron.places.parts.pages.edit_routes import typed_with_file
 from wattmetron.places.parts.pages.routes import show_scale
-from wattmetron.shell.errors import status_of
+from wattmetron.shell.computation_queue import changed
+from wattmetron.shell.error_pages import status_of
 from wattmetron.shell.forms import Typed, read
-from wattmetron.shell.line import changed
 from wattmetron.shell.requests import workshop_of
 from wattmetron.workshop.workshop import Workshop
 

@@ -12,10 +12,9 @@ from starlette.datastructures import FormData, UploadFile
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, WattmetronError
-from wattmetron.core.values.kinds import kind_of
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.text import clean
-from wattmetron.places.parts import edits
-from wattmetron.places.parts.edits import Done
+from wattmetron.places.parts import part_edits
 from wattmetron.places.parts.pages.part_form import part_form
 from wattmetron.places.parts.pages.part_forms import (
     NewPartForm,
@@ -28,8 +27,9 @@ from wattmetron.places.parts.pages.part_forms import (
     typed_part,
 )
 from wattmetron.places.parts.pages.routes import show_edit, show_import
+from wattmetron.places.parts.part_edits import Done
 from wattmetron.places.parts.table_import import bring_in, kind_of_file, preview
-from wattmetron.shell.errors import status_of
+from wattmetron.shell.error_pages import status_of
 from wattmetron.shell.forms import Typed, read
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import sayings_of, workshop_of
@@ -111,9 +111,9 @@ def _add(request: Request, entries: Typed) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
     form = read(NewPartForm, entries)
-    part_id = edits.new_id(catalogue, form.maker, form.model, form.colour)
+    part_id = part_edits.new_id(catalogue, form.maker, form.model, form.colour)
     try:
-        done = edits.add_part(workshop, catalogue, typed_part(form.kind, entries, part_id))
+        done = part_edits.add_part(workshop, catalogue, typed_part(form.kind, entries, part_id))
     except WattmetronError as error:
         shown = part_form(form.kind, "", "", entries, 0)
         content = {"f": shown, "error": str(error)}
@@ -138,7 +138,7 @@ def _change(request: Request, part_id: str, entries: Typed) -> Response:
     try:
         kind = kind_of(catalogue.described.part(part_id))
         part = typed_part(kind, entries, part_id)
-        return _to_part(edits.change_part(workshop, catalogue, part, version))
+        return _to_part(part_edits.change_part(workshop, catalogue, part, version))
     except ConflictError as error:
         return show_edit(request, part_id, None, str(error), 409)
     except WattmetronError as error:
@@ -150,12 +150,12 @@ Edit = Callable[[Workshop, Catalogue, str, Typed], Done]
 
 def _offer(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
     offer, today = read(OfferForm, entries).offer, datetime.now(UTC).date()
-    return edits.type_offer(workshop, catalogue, part_id, offer, today)
+    return part_edits.type_offer(workshop, catalogue, part_id, offer, today)
 
 
 def _take_out(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
     version = read(VersionForm, entries).version
-    return edits.take_out_part(workshop, catalogue, part_id, version)
+    return part_edits.take_out_part(workshop, catalogue, part_id, version)
 
 
 @router.post("/parts/{part_id}/offer")
@@ -167,7 +167,7 @@ async def offer(request: Request, part_id: str) -> Response:
 def _own(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
     form = read(OwnForm, entries)
     record = form.record(catalogue.part(part_id))
-    return replace(edits.note_own(workshop, record, form.version), part_id=part_id)
+    return replace(part_edits.note_own(workshop, record, form.version), part_id=part_id)
 
 
 @router.post("/parts/{part_id}/own")
@@ -183,8 +183,8 @@ async def keep_picture(request: Request, part_id: str) -> Response:
     def edit(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed) -> Done:
         form = read(PictureForm, entries)
         if form.away:
-            return edits.drop_picture(workshop, catalogue, part_id, form.version)
-        return edits.keep_picture(workshop, catalogue, part_id, (name, data), form.version)
+            return part_edits.drop_picture(workshop, catalogue, part_id, form.version)
+        return part_edits.keep_picture(workshop, catalogue, part_id, (name, data), form.version)
 
     return await run_in_threadpool(_done, request, part_id, entries, edit)
 
@@ -218,7 +218,7 @@ async def undo(request: Request) -> Response:
 def _undo(request: Request, entries: Typed) -> Response:
     form = read(UndoForm, entries)
     try:
-        sentence = edits.undo_edit(workshop_of(request), form.edit)
+        sentence = part_edits.undo_edit(workshop_of(request), form.edit)
     except WattmetronError as error:
         return _to("/parts", kind=form.kind, error=_kept(request, str(error)))
     return _to("/parts", kind=form.kind, said=_kept(request, f"Took back: {sentence}."))

@@ -3,16 +3,16 @@
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.exchange_rates import Rate, converted
 from wattmetron.core.values.offers import ANY_PARTS, Offer
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.price_history import USUAL_SPAN, OfferSpan, days_in_stock
-from wattmetron.core.values.rates import Rate, converted
 from wattmetron.core.values.risk import LOOK_AT, LOOK_AT_ANY
 from wattmetron.core.values.words import listed
-from wattmetron.places.shops.rates import kept_rates
+from wattmetron.places.shops.entered_rates import kept_rates
 from wattmetron.words.figures import GAP, money, round_money
-from wattmetron.words.offers import STOCK_WORDS, offer_facts
+from wattmetron.words.offer_words import STOCK_WORDS, offer_facts
 from wattmetron.workshop.workshop import Workshop
 
 LEAST_KNOWN_DAYS = 14

@@ -9,14 +9,14 @@ from datetime import UTC, datetime, timedelta
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.sources import dissents, figure_name
-from wattmetron.core.fit.wishes import wishes_of
+from wattmetron.core.compatibility.candidates import reasons_against
+from wattmetron.core.compatibility.rule_wishes import wishes_of
+from wattmetron.core.compatibility.sources import dissents, figure_name
 from wattmetron.core.values.build import StandIn
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.own_record import OwnRecord, Subject, record_key
 from wattmetron.core.values.part_kinds import KIND_PLURALS, Kind
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.price_history import (
     USUAL_SPAN,
@@ -29,14 +29,19 @@ from wattmetron.core.values.words import listed
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.drawing.price_line import line_words, price_line
 from wattmetron.places.assessment.assess import assess
-from wattmetron.places.parts.edits import own_version, part_version, picture_version
 from wattmetron.places.parts.pages.offer_lines import OfferLine, look_at, offer_lines
 from wattmetron.places.parts.pages.part_figures import figures_of
-from wattmetron.places.parts.pages.shelf_state import kind_url, part_url, read_state, try_in_brief
-from wattmetron.places.parts.shelf import ShelfQuery
+from wattmetron.places.parts.pages.parts_list_state import (
+    kind_url,
+    part_url,
+    read_state,
+    try_in_brief,
+)
+from wattmetron.places.parts.part_edits import own_version, part_version, picture_version
+from wattmetron.places.parts.parts_list import ShelfQuery
 from wattmetron.places.proposal.swaps import traits
-from wattmetron.places.shops.sales import sale_words, sales_of
-from wattmetron.places.shops.waiting import wait_words
+from wattmetron.places.shops.sale_prices import sale_words, sales_of
+from wattmetron.places.shops.wait_or_buy import wait_words
 from wattmetron.shell.pages import amount
 from wattmetron.words.figures import THIN, money, money_change
 from wattmetron.workshop.workshop import Opened, Workshop

@@ -3,15 +3,15 @@
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.fit.candidates import reasons_against
-from wattmetron.core.fit.wishes import wishes_of
-from wattmetron.core.values.kinds import PART_TYPES, kind_of
+from wattmetron.core.compatibility.candidates import reasons_against
+from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.values.offers import ANY_PARTS
+from wattmetron.core.values.part_types import PART_TYPES, kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.trust import judge
 from wattmetron.formats.columns import columns_of
 from wattmetron.places.assessment.assess import Assessment
-from wattmetron.places.parts.pages.shelf_state import ShelfState, part_url
+from wattmetron.places.parts.pages.parts_list_state import ShelfState, part_url
 from wattmetron.words.figures import THIN, money
 
 HIDDEN = {

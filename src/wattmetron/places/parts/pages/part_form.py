@@ -3,8 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from wattmetron.core.values.kinds import PART_TYPES
 from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.words.figures import KIND_WORDS
 

@@ -4,16 +4,16 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator
 
-from wattmetron.core.fit.sources import unreadable
-from wattmetron.core.values.kinds import PART_TYPES
+from wattmetron.core.compatibility.sources import unreadable
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.offers import LINKS, Condition, SoldBy, Stock, Terms
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
+from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.core.values.parts import Part
 from wattmetron.formats.catalogue_folder import OF_SOURCES
 from wattmetron.formats.columns import ColumnSpec, cell_of, column_title, columns_of, reader_of
-from wattmetron.places.parts.edits import PartError, TypedOffer
+from wattmetron.places.parts.part_edits import PartError, TypedOffer
 from wattmetron.shell.forms import (
     Form,
     Number,

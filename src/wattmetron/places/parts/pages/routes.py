@@ -7,24 +7,24 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
 from wattmetron.core.values.charts import MEASURES
-from wattmetron.core.values.kinds import kind_of
 from wattmetron.core.values.offers import Condition
 from wattmetron.core.values.part_kinds import KIND_PLURALS
+from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.risk import HIRE, NO_RETURNS, UNTESTED
 from wattmetron.formats.template import template
-from wattmetron.places.parts import edits
+from wattmetron.places.parts import part_edits
 from wattmetron.places.parts.pages.part import part_page
 from wattmetron.places.parts.pages.part_form import part_form
 from wattmetron.places.parts.pages.part_forms import cells_of, known_kind
-from wattmetron.places.parts.pages.scale import MEASURE_WORDS, read_scale_query, scale_page
-from wattmetron.places.parts.pages.shelf import shelf_page
-from wattmetron.places.parts.pages.shelf_state import read_state
+from wattmetron.places.parts.pages.parts_list_state import read_state
+from wattmetron.places.parts.pages.parts_list_view import shelf_page
+from wattmetron.places.parts.pages.scale_page import MEASURE_WORDS, read_scale_query, scale_page
 from wattmetron.places.parts.table_import import TablePreview
+from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import Form, Number, Short40, Typed, read
-from wattmetron.shell.line import PageRoute
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import sayings_of, workshop_of
-from wattmetron.words.offers import STOCK_WORDS
+from wattmetron.words.offer_words import STOCK_WORDS
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
 KEPT_BY_BROWSERS = "private, max-age=31536000, immutable"
@@ -41,7 +41,7 @@ class NoticeQuery(Form):
 def notice_of(request: Request, params: Mapping[str, str]) -> dict[str, Any]:
     """What was just done, with the edit that can be taken back, or what could not be done."""
     query = read(NoticeQuery, params)
-    done = edits.edit_said(workshop_of(request), query.done) if query.done else ""
+    done = part_edits.edit_said(workshop_of(request), query.done) if query.done else ""
     sayings = sayings_of(request)
     notice = f"{done[:1].upper()}{done[1:]}." if done else sayings.of(query.said)
     return {
@@ -67,7 +67,7 @@ def list_page(request: Request) -> Response:
 @router.get("/parts/{part_id}/picture")
 def picture(request: Request, part_id: str) -> Response:
     """The user's picture of a part; its address changes with it."""
-    data = edits.picture_of(workshop_of(request), part_id)
+    data = part_edits.picture_of(workshop_of(request), part_id)
     if data is None:
         return Response("This part has no picture.", 404)
     return Response(data, media_type="image/webp", headers={"cache-control": KEPT_BY_BROWSERS})
@@ -104,7 +104,7 @@ def show_scale(
 def new_part(request: Request, kind: str = "processor", like: str = "") -> Response:
     """An empty form, or that of a variant of another part."""
     old = workshop_of(request).catalogue().described.parts.get(like)
-    cells = cells_of(edits.variant_of(old)) if old else {}
+    cells = cells_of(part_edits.variant_of(old)) if old else {}
     shown = part_form(kind_of(old) if old else known_kind(kind), "", "", cells, 0)
     return page(request, "places/parts/pages/part_form.html", {"f": shown, "error": ""})
 
@@ -145,7 +145,7 @@ def show_edit(
     workshop = workshop_of(request)
     part = workshop.catalogue().described.part(part_id)
     kind = kind_of(part)
-    version = edits.part_version(workshop, part_id, kind)
+    version = part_edits.part_version(workshop, part_id, kind)
     typed = cells_of(part) if cells is None else cells
     shown = part_form(kind, part_id, part.name, typed, version)
     return page(request, "places/parts/pages/part_form.html", {"f": shown, "error": error}, status)

@@ -13,7 +13,7 @@ from wattmetron.places.proposal.chips import ChipOffer, chips, compared
 from wattmetron.places.proposal.swaps import Candidate, Swap, SwapEffect, traits
 from wattmetron.shell.address import DeskQuery, encode_build
 from wattmetron.words.figures import GAP, KIND_WORDS, THIN, money, round_money
-from wattmetron.words.offers import offer_marks
+from wattmetron.words.offer_words import offer_marks
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,18 +11,19 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.watches import Watch, put_away, with_watch, without_watch
 from wattmetron.places.assessment.named import part_named
+from wattmetron.places.shops.entered_rates import clear_rates, enter_rates, kept_rates
 from wattmetron.places.shops.feeds import change_feeds, checked_address, feeds
 from wattmetron.places.shops.pages.aside import aside_list
-from wattmetron.places.shops.pages.shops import changes_page, shop_rows
+from wattmetron.places.shops.pages.shops_page import changes_page, shop_rows
 from wattmetron.places.shops.put_aside import settle_line
-from wattmetron.places.shops.rates import clear_rates, enter_rates, kept_rates
 from wattmetron.places.shops.refresher import Refresher
-from wattmetron.places.shops.watches import (
+from wattmetron.places.shops.watch_list import (
     change_watches,
     kept_watches,
     looked_at,
     undo_watches,
 )
+from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import (
     Form,
     Number,
@@ -36,7 +37,6 @@ from wattmetron.shell.forms import (
     read,
     typed,
 )
-from wattmetron.shell.line import PageRoute
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 

@@ -1,0 +1,178 @@
+"""One owner of what is computed once: thread-safe, bounded in bytes, counted."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from threading import Event, Lock, get_ident
+from typing import Any, TypeVar, cast
+
+from cachetools import LRUCache
+
+from wattmetron.cache.must_wait import MustWait, must_wait
+from wattmetron.cache.progress import tell
+from wattmetron.cache.weight import weight
+from wattmetron.core.keep import Key
+
+T = TypeVar("T")
+MOST_BYTES = 96_000_000
+WEIGHED_AT = (1, 4, 16, 64)
+"""At which questions a value that may have grown is weighed again; then at every last of them."""
+BRANCH_BYTES = 24_000_000
+"""What a supposed catalogue may keep of its own."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Count:
+    """How a keeper has done: questions answered before, questions that were new, what it holds."""
+
+    hits: int
+    misses: int
+    entries: int
+    held_bytes: int
+    most_bytes: int
+
+
+class _Computation:
+    """A computation under way: who does it, and an end for which others wait."""
+
+    __slots__ = ("done", "error", "owner", "value")
+
+    def __init__(self) -> None:
+        self.owner = get_ident()
+        self.done = Event()
+        self.value: Any = None
+        self.error: BaseException | None = None
+
+    def result(self) -> Any:
+        if self.error is not None:
+            raise self.error
+        return self.value
+
+
+class _Held:
+    """A value with what it weighed when it was last weighed, and how often it was asked for."""
+
+    __slots__ = ("grows", "hits", "nbytes", "value")
+
+    def __init__(self, value: object) -> None:
+        self.value, self.hits = value, 0
+        self.nbytes, self.grows = weight(value)
+
+    def asked(self) -> bool:
+        """Counts a question; whether it is time to weigh again what may have grown: now and then,
+        for it takes some milliseconds.
+        """
+        self.hits += 1
+        return self.grows and (self.hits in WEIGHED_AT or self.hits % WEIGHED_AT[-1] == 0)
+
+
+class Keeper:
+    """Keeps values by key, the least recently used go first; one computation per key at a time."""
+
+    def __init__(self, most_bytes: int = MOST_BYTES) -> None:
+        self._lock = Lock()
+        self._held: LRUCache[Key, _Held] = LRUCache(most_bytes, getsizeof=lambda byte: byte.nbytes)
+        self._under_way: dict[Key, _Computation] = {}
+        self._hits = self._misses = 0
+
+    def once(self, key: Key, compute: Callable[[], T]) -> T:
+        """What was computed under this key, or is now; the others that ask wait for it."""
+        while True:
+            with self._lock:
+                held = self._held.get(key)
+                if held is not None:
+                    self._hits += 1
+                    due = held.asked()
+                    break
+                running = self._under_way.get(key)
+                if running is None or running.owner == get_ident():
+                    self._misses += 1
+                    mine = self._under_way[key] = _Computation()
+                    break
+            running.done.wait()
+            if not isinstance(running.error, MustWait):
+                with self._lock:
+                    self._hits += 1
+                return cast(T, running.result())
+        if held is None:
+            return self._computed(key, mine, compute)
+        if due:
+            self._weigh_again(key, held)
+        return cast(T, held.value)
+
+    def long(self, key: Key, compute: Callable[[], T]) -> T:
+        """The same for what takes long; raises MustWait where the asker may not stay for it."""
+        if key not in self:
+            must_wait(key)
+        return self.once(key, compute)
+
+    def tell(self, done: int, of: int) -> None:
+        tell(done, of)
+
+    def __contains__(self, key: Key) -> bool:
+        with self._lock:
+            return key in self._held
+
+    def branch(self, shared: frozenset[str]) -> "Branch":
+        """A keeper of its own for what differs, which goes when nobody uses it any more."""
+        return Branch(self, shared)
+
+    def _computed(self, key: Key, running: _Computation, compute: Callable[[], T]) -> T:
+        held = None
+        try:
+            running.value = compute()
+            held = _Held(running.value)
+        except BaseException as error:
+            running.error = MustWait(error.key) if isinstance(error, MustWait) else error
+            raise
+        finally:
+            with self._lock:
+                if held is not None:
+                    self._put(key, held)
+                if self._under_way.get(key) is running:
+                    del self._under_way[key]
+            running.done.set()
+        return cast(T, running.value)
+
+    def _put(self, key: Key, held: _Held) -> None:
+        if held.nbytes <= self._held.maxsize:
+            self._held[key] = held
+
+    def _weigh_again(self, key: Key, held: _Held) -> None:
+        """What has grown since is counted as large as it is now."""
+        fresh = weight(held.value)
+        with self._lock:
+            if fresh.nbytes != held.nbytes and self._held.get(key) is held:
+                del self._held[key]
+                held.nbytes, held.grows = fresh
+                self._put(key, held)
+
+    @property
+    def count(self) -> Count:
+        with self._lock:
+            return Count(
+                hits=self._hits,
+                misses=self._misses,
+                entries=len(self._held),
+                held_bytes=int(self._held.currsize),
+                most_bytes=int(self._held.maxsize),
+            )
+
+
+class Branch(Keeper):
+    """A keeper beside another: what has a shared name is kept there."""
+
+    def __init__(
+        self, trunk: Keeper, shared: frozenset[str], most_bytes: int = BRANCH_BYTES
+    ) -> None:
+        super().__init__(most_bytes)
+        self._trunk, self._shared = trunk, shared
+
+    def once(self, key: Key, compute: Callable[[], T]) -> T:
+        if key[0] in self._shared:
+            return self._trunk.once(key, compute)
+        return super().once(key, compute)
+
+    def long(self, key: Key, compute: Callable[[], T]) -> T:
+        if key[0] in self._shared:
+            return self._trunk.long(key, compute)
+        return super().long(key, compute)

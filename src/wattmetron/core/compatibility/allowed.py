@@ -1,0 +1,509 @@
+"""Which parts a brief lets be bought: its personal rules, each declared once with what it says."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import NamedTuple
+
+from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
+from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.offers import AMPLE, Supply
+from wattmetron.core.values.other_work import all_core_floor
+from wattmetron.core.values.part_kinds import KIND_NAMES
+from wattmetron.core.values.part_types import kind_of
+from wattmetron.core.values.parts import (
+    Case,
+    Cooler,
+    Mainboard,
+    Memory,
+    Part,
+    PowerSupply,
+    Processor,
+    Storage,
+)
+from wattmetron.core.values.trust import TRUST_FLOORS, judge, trust_of
+from wattmetron.core.values.words import listed
+
+Supplies = Callable[[str], Supply]
+"""In how many shops a part is in stock, by its id."""
+
+
+def ample(_: str) -> Supply:
+    return AMPLE
+
+
+class PartCandidate(NamedTuple):
+    """A part that might be bought, at its cost in minor units, from so many shops, beside parts
+    that stay in any case.
+    """
+
+    brief: Brief
+    part: Part
+    cost_minor: int
+    stays: tuple[Part, ...] = ()
+    supply: Supplies = ample
+
+
+Money = Callable[[int], str]
+"""An amount in minor units, written out."""
+Bars = Callable[[PartCandidate], bool]
+Says = Callable[[PartCandidate, Money], str]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class PersonalRule:
+    """A rule of the brief with its name, whether it keeps a part from being bought, and the
+    sentence for that.
+    """
+
+    name: str
+    bars: Bars
+    says: Says
+
+
+PROTECTIONS = ("OVP", "OCP", "OPP", "SCP")
+
+
+def personal(name: str, says: Says) -> Callable[[Bars], PersonalRule]:
+    """Declares a personal rule; the function says whether it bars."""
+    return lambda bars: PersonalRule(name=name, bars=bars, says=says)
+
+
+@personal(
+    "part price cap",
+    lambda purchase, money: (
+        f"{purchase.part.name} costs"
+        f" {money(purchase.cost_minor - (purchase.brief.part_cap_minor or 0))} more than"
+        " the brief allows for a part."
+    ),
+)
+def price_cap(own: PartCandidate) -> bool:
+    return own.brief.part_cap_minor is not None and own.cost_minor > own.brief.part_cap_minor
+
+
+@personal("banned part", lambda purchase, money: f"The brief excludes {purchase.part.name}.")
+def banned(own: PartCandidate) -> bool:
+    return own.part.id in own.brief.banned
+
+
+@personal(
+    "maker",
+    lambda purchase, money: (
+        f"The brief excludes parts of {purchase.part.maker}: {purchase.part.name} is one."
+    ),
+)
+def maker(own: PartCandidate) -> bool:
+    return own.part.maker in own.brief.no_makers
+
+
+def _makers(purchase: PartCandidate) -> list[str]:
+    kind = kind_of(purchase.part)
+    return [maker for of_kind, maker in purchase.brief.only_of if of_kind == kind]
+
+
+@personal(
+    "other maker",
+    lambda purchase, money: (
+        f"{purchase.part.name} is of {purchase.part.maker}; the brief wants"
+        f" {KIND_NAMES[kind_of(purchase.part)]} of {listed(_makers(purchase))}."
+    ),
+)
+def other_maker(own: PartCandidate) -> bool:
+    makers = _makers(own) if own.brief.only_of else []
+    return bool(makers) and own.part.maker not in makers
+
+
+@personal(
+    "colour",
+    lambda purchase, money: (
+        f"{purchase.part.name} is {purchase.part.colour}; the brief wants {purchase.brief.colour}."
+    ),
+)
+def colour(own: PartCandidate) -> bool:
+    """Counts only where it is known."""
+    return bool(own.brief.colour and own.part.colour) and own.part.colour != own.brief.colour
+
+
+@personal(
+    "no lights",
+    lambda purchase, money: f"{purchase.part.name} has lights; the brief wants a machine without.",
+)
+def no_lights(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.no_lights
+        and isinstance(purchase.part, (Case, Fan, Memory))
+        and bool(purchase.part.lights)
+    )
+
+
+@personal(
+    "cooling",
+    lambda purchase, money: (
+        f"{purchase.part.name} has {cooling_of(purchase.part)} cooling; the brief wants"
+        f" {purchase.brief.cooling} cooling."
+    ),
+)
+def cooling(purchase: PartCandidate) -> bool:
+    kind = cooling_of(purchase.part)
+    return bool(kind) and purchase.brief.cooling not in ("any", kind)
+
+
+def cooling_of(part: Part) -> str:
+    """How a cooler carries heat off: air or liquid; empty for other parts."""
+    if not isinstance(part, Cooler):
+        return ""
+    return "air" if part.radiator_mm is None else "liquid"
+
+
+@personal(
+    "spinning disk",
+    lambda purchase, money: (
+        f"{purchase.part.name} is a hard disk; the brief wants no spinning disk."
+    ),
+)
+def spinning_disk(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.no_disks
+        and isinstance(purchase.part, Storage)
+        and purchase.part.kind == "hard disk"
+    )
+
+
+@personal(
+    "noise",
+    lambda purchase, money: (
+        f"{purchase.part.name} reaches {_noise_dba(purchase.part):g} dB(A); the brief allows"
+        f" {purchase.brief.noise_limit_dba:g} for the whole machine."
+        if _noise_dba(purchase.part) is not None
+        else f"How loud {purchase.part.name} is is not known; the brief allows"
+        f" {purchase.brief.noise_limit_dba:g} dB(A)."
+    ),
+)
+def noise(purchase: PartCandidate) -> bool:
+    """What is not known is not quiet. How loud a cooler is in play hangs on the processor."""
+    loudest, loud = purchase.brief.noise_limit_dba, _noise_dba(purchase.part)
+    if loudest is None or not isinstance(purchase.part, (Cooler, Fan)):
+        return False
+    return loud is None or (isinstance(purchase.part, Fan) and loud > loudest)
+
+
+def _noise_dba(part: Part) -> float | None:
+    return part.noise_dba if isinstance(part, (Cooler, Fan)) else None
+
+
+@personal(
+    "size",
+    lambda purchase, money: (
+        f"{purchase.part.name} takes {_volume_l(purchase.part):g} l; the brief allows"
+        f" {purchase.brief.volume_limit_l:g} l."
+    ),
+)
+def size(own: PartCandidate) -> bool:
+    largest = own.brief.volume_limit_l
+    return largest is not None and _volume_l(own.part) > largest
+
+
+def _volume_l(part: Part) -> float:
+    return part.volume_l if isinstance(part, Case) else 0.0
+
+
+def _room(part: Part) -> tuple[int, int]:
+    return (part.memory_slots, part.m2_slots) if isinstance(part, Mainboard) else (0, 0)
+
+
+@personal(
+    "room to grow",
+    lambda purchase, money: (
+        f"{purchase.part.name} has {_room(purchase.part)[0]} memory slots and"
+        f" {_room(purchase.part)[1]} M.2"
+        f" places; with room to grow the brief wants {GROWING_SLOTS} and {GROWING_M2}."
+    ),
+)
+def room_to_grow(own: PartCandidate) -> bool:
+    if not own.brief.room_to_grow or not isinstance(own.part, Mainboard):
+        return False
+    slots, m2_slots = _room(own.part)
+    return slots < GROWING_SLOTS or m2_slots < GROWING_M2
+
+
+@personal(
+    "firmware recovery",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to write firmware without a processor; the brief"
+        " wants it."
+    ),
+)
+def recovery(own: PartCandidate) -> bool:
+    return own.brief.recovery and _lacks(own.part, lambda board: board.firmware_recovery)
+
+
+@personal(
+    "fault display",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to show where a start stops; the brief wants it."
+    ),
+)
+def fault_display(purchase: PartCandidate) -> bool:
+    return purchase.brief.fault_display and _lacks(purchase.part, lambda board: board.fault_display)
+
+
+@personal(
+    "front USB-C",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have a header for USB-C in front; the brief wants"
+        " one."
+    ),
+)
+def front_usb_c(own: PartCandidate) -> bool:
+    return own.brief.front_usb_c and _lacks(own.part, lambda board: "USB-C" in board.front_headers)
+
+
+@personal(
+    "fan headers",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have {purchase.brief.fan_headers} fan headers,"
+        " which the brief"
+        " wants."
+    ),
+)
+def fan_headers(purchase: PartCandidate) -> bool:
+    least = purchase.brief.fan_headers
+    return least > 0 and _lacks(purchase.part, lambda board: (board.fan_headers or 0) >= least)
+
+
+@personal(
+    "rear USB ports",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have {purchase.brief.rear_usb} USB ports at the"
+        " rear, which"
+        " the brief wants."
+    ),
+)
+def rear_usb(purchase: PartCandidate) -> bool:
+    least = purchase.brief.rear_usb
+    return least > 0 and _lacks(purchase.part, lambda board: (board.rear_usb or 0) >= least)
+
+
+@personal(
+    "audio channels",
+    lambda purchase, money: (
+        f"The audio of {purchase.part.name} is not known to have {purchase.brief.audio_channels}"
+        " channels,"
+        " which the brief wants."
+    ),
+)
+def audio_channels(own: PartCandidate) -> bool:
+    least = own.brief.audio_channels
+    return least > 0 and _lacks(own.part, lambda board: (board.audio_channels or 0) >= least)
+
+
+@personal(
+    "lights wanted",
+    lambda purchase, money: (
+        f"{purchase.part.name} has no lights; the brief wants a case with lights."
+    ),
+)
+def lights_wanted(own: PartCandidate) -> bool:
+    return own.brief.lights_wanted and isinstance(own.part, Case) and not own.part.lights
+
+
+@personal(
+    "case without tools",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to open without tools; the brief wants such a case."
+    ),
+)
+def tool_free(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.tool_free and isinstance(purchase.part, Case) and not purchase.part.tool_free
+    )
+
+
+@personal(
+    "room for cables",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have {purchase.brief.cable_room_mm} mm for cables,"
+        " which the"
+        " brief wants."
+    ),
+)
+def cable_room(purchase: PartCandidate) -> bool:
+    least_mm = purchase.brief.cable_room_mm
+    return (
+        least_mm > 0
+        and isinstance(purchase.part, Case)
+        and (purchase.part.cable_room_mm or 0) < least_mm
+    )
+
+
+@personal(
+    "smallest case",
+    lambda purchase, money: (
+        f"{purchase.part.name} takes {_volume_l(purchase.part):g} l; the brief wants"
+        f" {purchase.brief.volume_least_l} l or more."
+    ),
+)
+def roomy(purchase: PartCandidate) -> bool:
+    return (
+        isinstance(purchase.part, Case) and purchase.part.volume_l < purchase.brief.volume_least_l
+    )
+
+
+def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
+    """Whether a part is a mainboard without something."""
+    return isinstance(part, Mainboard) and not has(part)
+
+
+@personal(
+    "graphics in the processor",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have graphics of its own; the brief wants them."
+    ),
+)
+def own_graphics(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.own_graphics
+        and isinstance(purchase.part, Processor)
+        and not purchase.part.draws
+    )
+
+
+@personal(
+    "modular cables",
+    lambda purchase, money: (
+        f"{purchase.part.name} is not known to have modular cables; the brief wants them."
+    ),
+)
+def modular(purchase: PartCandidate) -> bool:
+    return (
+        purchase.brief.modular
+        and isinstance(purchase.part, PowerSupply)
+        and not purchase.part.modular
+    )
+
+
+@personal(
+    "protections",
+    lambda purchase, money: (
+        f"{purchase.part.name} does not name {listed(PROTECTIONS)}; the brief wants them."
+    ),
+)
+def protections(own: PartCandidate) -> bool:
+    return (
+        own.brief.protected
+        and isinstance(own.part, PowerSupply)
+        and not {*PROTECTIONS} <= {*own.part.protections}
+    )
+
+
+@personal(
+    "other work",
+    lambda purchase, money: (
+        f"{purchase.part.name} is too slow with all cores for {listed(purchase.brief.work)}:"
+        f" {_all_core_speed(purchase.part):g} of {all_core_floor(purchase.brief.work):g} points."
+    ),
+)
+def other_work(own: PartCandidate) -> bool:
+    return isinstance(own.part, Processor) and _all_core_speed(own.part) < all_core_floor(
+        own.brief.work
+    )
+
+
+def _all_core_speed(part: Part) -> float:
+    return part.all_core_speed if isinstance(part, Processor) else 0.0
+
+
+@personal(
+    "tuned clocks",
+    lambda purchase, money: (
+        f"The brief wants tuned clocks; those of {purchase.part.name} are fixed."
+    ),
+)
+def tuned_clocks(purchase: PartCandidate) -> bool:
+    """A part that stays and whose clocks cannot be set ends the wish."""
+    return (
+        purchase.brief.clocks == "tuned"
+        and not clocks_set(purchase.part)
+        and all(clocks_set(part) for part in purchase.stays)
+    )
+
+
+def clocks_set(part: Part) -> bool:
+    """Whether a part does not stand in the way of a tuned processor, as a chip or board whose
+    clocks are fixed does.
+    """
+    if isinstance(part, Processor):
+        return part.tunable
+    return not isinstance(part, Mainboard) or bool(part.tuning)
+
+
+def _trust(purchase: PartCandidate) -> str:
+    judgement = judge(purchase.part)
+    return f"{judgement.trust} ({'; '.join(judgement.reasons)})"
+
+
+@personal(
+    "trust floor",
+    lambda purchase, money: (
+        f"{purchase.part.name} is {_trust(purchase)}; the brief wants {purchase.brief.trust_floor}."
+    ),
+)
+def trust_floor(own: PartCandidate) -> bool:
+    return trust_of(own.part) not in TRUST_FLOORS[own.brief.trust_floor]
+
+
+AMPLE_WORDS = {
+    "anywhere": "nothing of the kind",
+    "not few": "more than the last few",
+    "two shops": "two shops",
+}
+
+
+@personal(
+    "availability",
+    lambda purchase, money: (
+        f"{purchase.part.name} is in stock in {_shops(purchase.supply(purchase.part.id).shops)}, in"
+        f" {purchase.supply(purchase.part.id).ample or 'none'} with more than the last few; the"
+        f" brief wants {AMPLE_WORDS[purchase.brief.availability]}."
+    ),
+)
+def availability(purchase: PartCandidate) -> bool:
+    match purchase.brief.availability:
+        case "not few":
+            return purchase.supply(purchase.part.id).ample < 1
+        case "two shops":
+            return purchase.supply(purchase.part.id).shops < 2
+    return False
+
+
+def _shops(count: int) -> str:
+    return {0: "no shop", 1: "one shop"}.get(count, f"{count} shops")
+
+
+PERSONAL: tuple[PersonalRule, ...] = tuple(
+    value for value in list(globals().values()) if isinstance(value, PersonalRule)
+)
+"""All personal rules, in the order in which they stand above."""
+
+
+def barring(
+    brief: Brief,
+    part: Part,
+    cost_minor: int,
+    stays: tuple[Part, ...] = (),
+    supply: Supplies = ample,
+) -> Iterator[PersonalRule]:
+    """The brief's rules that keep a part from being bought at this price; none where it is
+    allowed.
+    """
+    purchase = PartCandidate(brief, part, cost_minor, stays, supply)
+    return (rule for rule in PERSONAL if rule.bars(purchase))
+
+
+def may_be_bought(
+    brief: Brief, part: Part, cost_minor: int, stays: tuple[Part, ...], supply: Supplies
+) -> bool:
+    """Whether the brief lets a part be bought at this price, in stock so, beside parts that
+    stay.
+    """
+    purchase = PartCandidate(brief, part, cost_minor, stays, supply)
+    return not any(rule.bars(purchase) for rule in PERSONAL)

@@ -1,0 +1,46 @@
+"""What fits into a machine and why not: for each candidate of a kind the findings that block
+because of it.
+"""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import replace
+
+from wattmetron.core.compatibility.finding import Finding, MissingData, RuleFinding
+from wattmetron.core.compatibility.rule import Rule, RuleContext
+from wattmetron.core.compatibility.rule_wishes import USUAL, Wishes
+from wattmetron.core.compatibility.rules import blocking_on, check
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
+from wattmetron.core.values.parts import Part
+
+RULES_OF: dict[Kind, tuple[Rule, ...]] = {kind: blocking_on(kind) for kind in KINDS}
+
+
+def reasons_against(
+    machine: Machine, kind: Kind, parts: Iterable[Part], wishes: Wishes = USUAL
+) -> Iterator[tuple[Finding, ...]]:
+    """For each part, put into its place (a drive beside the others), what then blocks and did not
+    without it.
+    """
+    if kind in FURTHER_KINDS:
+        yield from (() for _ in parts)
+        return
+    bare = machine if kind == "storage" else replace(machine, **{kind: None})  # type: ignore[arg-type]
+    standing = {finding.rule for finding in check(bare, wishes) if finding.level == "blocks"}
+    rules = RULES_OF[kind]
+    look = RuleContext(replace(bare, added=(), kits=()), wishes)
+    for part in parts:
+        own = look.with_part(kind, part)
+        said = [(rule, said) for rule in rules for said in rule.speak(own)]
+        yield _blocking(said, standing) if said else ()
+
+
+def _blocking(
+    spoken: list[tuple[Rule, RuleFinding | MissingData]], standing: set[str]
+) -> tuple[Finding, ...]:
+    return tuple(
+        finding
+        for rule, said in spoken
+        if isinstance(said, RuleFinding) and rule.name not in standing
+        if (finding := rule.finding(said)).level == "blocks"
+    )

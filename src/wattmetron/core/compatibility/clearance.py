@@ -1,0 +1,487 @@
+"""What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
+
+from collections.abc import Iterable
+
+from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
+from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import Case, Graphics, PowerSupply, Radiator, SupplyForm
+
+
+@rule(
+    "board form factor",
+    family="clearance",
+    levels=("blocks",),
+    reads={"mainboard", "case"},
+    speaks="the case does not take the board's form factor",
+    silent="it does",
+    hangs_on={"case": ("board_forms",)},
+)
+def board_form(look: RuleContext) -> Speech:
+    """The case must take the board's form factor."""
+    board, case = look.machine.mainboard, look.machine.case
+    if board and case and board.form_factor not in case.board_forms:
+        takes = ", ".join(case.board_forms)
+        yield RuleFinding(
+            ("mainboard", "case"),
+            f"{board.name} is {board.form_factor}; {case.name} takes {takes}.",
+            "Take a case that holds it or a smaller mainboard.",
+            (Figure("mainboard", board.form_factor), Figure("case", takes)),
+            ("case", "mainboard"),
+        )
+
+
+def takes_radiator(sizes_mm: Iterable[Radiator], radiator_mm: Radiator) -> bool:
+    """Whether a place that takes these radiators takes one that is no longer and no wider (120 or
+    140 mm) than one of them.
+    """
+    return any(
+        radiator_mm <= size_mm and _width_mm(radiator_mm) <= _width_mm(size_mm)
+        for size_mm in sizes_mm
+    )
+
+
+def _width_mm(radiator_mm: int) -> int:
+    return 140 if radiator_mm % 140 == 0 else 120
+
+
+LOW_MEMORY_MM = 35
+"""Memory of this height goes under a radiator that reaches over the mainboard; usual."""
+
+
+def tall_memory(memory_mm: int | None) -> bool:
+    """Whether memory is known to be too tall to go under a radiator that reaches over the board."""
+    return memory_mm is not None and memory_mm > LOW_MEMORY_MM
+
+
+def over_board(case: Case, thickness_mm: int) -> bool:
+    """Whether a radiator on top reaches over the mainboard."""
+    return case.above_board_mm is not None and thickness_mm > case.above_board_mm
+
+
+def radiator_place(case: Case, radiator: tuple[Radiator, int], tall: bool = False) -> str | None:
+    """Where a radiator of this length and thickness with its fans goes: on top, else at the rear,
+    else in front; None where it goes nowhere. Beside ``tall`` memory it does not go where it
+    reaches over the mainboard.
+    """
+    length_mm, thickness_mm = radiator
+    top_mm = case.radiator_top_thickness_mm
+    on_top = takes_radiator(case.radiator_top_mm, length_mm)
+    meets_memory = tall and over_board(case, thickness_mm)
+    if on_top and not meets_memory and thickness_mm <= (top_mm or thickness_mm):
+        return "top"
+    if takes_radiator(case.radiator_rear_mm, length_mm):
+        return "rear"
+    return "front" if takes_radiator(case.radiator_front_mm, length_mm) else None
+
+
+def placed_radiator(machine: Machine) -> str | None:
+    """Where the radiator of a machine's cooler goes in its case, beside its memory."""
+    case, cooler, kit = machine.case, machine.cooler, machine.memory
+    if case is None or cooler is None or cooler.radiator is None:
+        return None
+    return radiator_place(case, cooler.radiator, tall_memory(kit.height_mm if kit else None))
+
+
+def card_room_mm(machine: Machine, case: Case) -> int:
+    """Longest card, in mm, that a case takes beside the machine's radiator: in front this takes
+    its thickness away.
+    """
+    cooler = machine.cooler
+    if cooler is None or cooler.radiator is None:
+        return case.card_length_mm
+    return card_room_beside_mm(case, cooler.radiator, placed_radiator(machine))
+
+
+def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place: str | None) -> int:
+    """The same where the radiator's place is known."""
+    return case.card_length_mm - (radiator[1] if place == "front" else 0)
+
+
+@rule(
+    "card length",
+    family="clearance",
+    levels=("blocks",),
+    reads={"graphics", "case", "cooler", "memory"},
+    speaks="the card is longer than the case takes, less the thickness of a radiator in front",
+    silent="as long or shorter",
+    hangs_on={"case": ("card_length_mm",), "graphics": ("length_mm",)},
+)
+def card_length(look: RuleContext) -> Speech:
+    """The card must not be longer than the case allows, less a radiator in front of it."""
+    case, cooler = look.machine.case, look.machine.cooler
+    if not case:
+        return
+    room = card_room_mm(look.machine, case)
+    for card in dict.fromkeys(look.machine.cards):
+        if card.length_mm <= room:
+            continue
+        shortened = (
+            f" with the radiator of {cooler.name} in front"
+            if cooler and room < case.card_length_mm
+            else ""
+        )
+        kinds: tuple[Kind, ...] = (
+            ("graphics", "case", "cooler") if shortened else ("graphics", "case")
+        )
+        yield RuleFinding(
+            kinds,
+            f"{card.name} is {card.length_mm} mm long, {card.length_mm - room} mm more than"
+            f" {case.name} takes{shortened}.",
+            "Take a case with more room for the card, or a shorter card.",
+            (Figure("card", str(card.length_mm), "mm"), Figure("room", str(room), "mm")),
+            ("case", "cooler", "graphics") if shortened else ("case", "graphics"),
+        )
+
+
+PLUG_MM = 15
+"""How far the plug of a 16-pin lead stands above the card's edge; usual."""
+
+
+def tall_mm(card: Graphics) -> int | None:
+    """Height of a card above its slot, with the plug of a 16-pin lead; None where it is not
+    known.
+    """
+    return card.height_mm and card.height_mm + (PLUG_MM if card.pcie_16pin else 0)
+
+
+@rule(
+    "card height",
+    family="clearance",
+    levels=("blocks",),
+    reads={"graphics", "case"},
+    speaks="the card, with the plug of a 16-pin lead 15 mm above it, stands taller above its slot"
+    " than the case takes",
+    silent="as tall or lower",
+    hangs_on={"case": ("card_height_mm",), "graphics": ("height_mm",)},
+)
+def card_height(look: RuleContext) -> Speech:
+    """The card must not stand taller above its slot than the side panel allows."""
+    case = look.machine.case
+    for card in dict.fromkeys(look.machine.cards) if case else ():
+        assert case is not None
+        plug = " with its 16-pin plug" if card.pcie_16pin else ""
+        yield from _within(
+            ("graphics", "tall"),
+            (card.name + plug, tall_mm(card), "height"),
+            (case.name, case.card_height_mm, "tallest card"),
+        )
+
+
+@rule(
+    "card thickness",
+    family="clearance",
+    levels=("blocks",),
+    reads={"graphics", "case"},
+    speaks="the card is thicker than the case takes",
+    silent="as thick or thinner",
+    hangs_on={"case": ("card_thickness_mm",)},
+)
+def card_thickness(look: RuleContext) -> Speech:
+    """The card must not be thicker than the case's slots allow."""
+    case = look.machine.case
+    for card in dict.fromkeys(look.machine.cards) if case else ():
+        assert case is not None
+        yield from _within(
+            ("graphics", "thick"),
+            (card.name, card.thickness_mm, "thickness"),
+            (case.name, case.card_thickness_mm, "thickest card"),
+        )
+
+
+def _within(
+    what: tuple[Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]
+) -> Speech:
+    """A part's size against the room that the case leaves; either may be unknown."""
+    (kind, word), (part, size_mm, size), (case, room_mm, limit) = what, own, room
+    if size_mm is None:
+        yield MissingData(kind, part, size)
+    elif room_mm is None:
+        yield MissingData("case", case, limit)
+    elif size_mm > room_mm:
+        yield RuleFinding(
+            (kind, "case"),
+            f"{part} is {size_mm} mm {word}, {size_mm - room_mm} mm more than {case} takes.",
+            "Take a case with more room, or a smaller one of these.",
+            (Figure(size, str(size_mm), "mm"), Figure("room", str(room_mm), "mm")),
+            ("case", kind),
+        )
+
+
+@rule(
+    "cooler height",
+    family="clearance",
+    levels=("blocks",),
+    reads={"cooler", "case", "processor"},
+    speaks="the cooler, or the boxed one that is relied on, is taller than the case takes",
+    silent="as tall or lower",
+    hangs_on={"case": ("cooler_height_mm",), "cooler": ("height_mm",)},
+)
+def cooler_height(look: RuleContext) -> Speech:
+    """The cooler must not be taller than the case allows."""
+    cooler, case = look.machine.cooler, look.machine.case
+    if case and not cooler and look.machine.boxed_suffices:
+        yield from _boxed_height(look.machine, case)
+    if cooler and case and cooler.height_mm > case.cooler_height_mm:
+        over = cooler.height_mm - case.cooler_height_mm
+        yield RuleFinding(
+            ("cooler", "case"),
+            f"{cooler.name} is {cooler.height_mm} mm tall, {over} mm more than {case.name} takes.",
+            "Take a lower cooler or a wider case.",
+            (
+                Figure("cooler", str(cooler.height_mm), "mm"),
+                Figure("room", str(case.cooler_height_mm), "mm"),
+            ),
+            ("cooler", "case"),
+        )
+
+
+@rule(
+    "side fan",
+    family="clearance",
+    levels=("do first",),
+    reads={"cooler", "case", "processor"},
+    speaks="a fan in the side panel reaches down to the cooler",
+    silent="there is none, or it leaves room for the cooler",
+)
+def side_fan(look: RuleContext) -> Speech:
+    """A fan in the side panel takes room from the cooler under it."""
+    cooler, case, chip = look.machine.cooler, look.machine.case, look.machine.processor
+    if not case or case.side_fan_mm is None:
+        return
+    boxed_mm = chip.boxed_height_mm if chip and look.machine.boxed_suffices else None
+    height_mm = cooler.height_mm if cooler else boxed_mm
+    room_mm = case.cooler_height_mm - case.side_fan_mm
+    if height_mm and room_mm < height_mm <= case.cooler_height_mm:
+        yield RuleFinding(
+            ("case", "cooler"),
+            f"The fan in the side panel of {case.name} leaves {room_mm} mm above the processor;"
+            f" {cooler.name if cooler else 'the boxed cooler'} is {height_mm} mm tall.",
+            f"Take the side fan out, or take a cooler of {room_mm} mm or less.",
+            (Figure("cooler", str(height_mm), "mm"), Figure("room", str(room_mm), "mm")),
+            ("cooler",),
+        )
+
+
+def _boxed_height(machine: Machine, case: Case) -> Speech:
+    chip = machine.processor
+    if chip is None:
+        return
+    height_mm = chip.boxed_height_mm
+    if height_mm is None:
+        yield MissingData("processor", chip.name, "height of the boxed cooler")
+    elif height_mm > case.cooler_height_mm:
+        yield RuleFinding(
+            ("processor", "case"),
+            f"The boxed cooler of {chip.name} is {height_mm} mm tall,"
+            f" {height_mm - case.cooler_height_mm} mm more than {case.name} takes.",
+            "Add a lower cooler, or take a wider case.",
+            (
+                Figure("boxed cooler", str(height_mm), "mm"),
+                Figure("room", str(case.cooler_height_mm), "mm"),
+            ),
+            ("cooler", "case"),
+        )
+
+
+@rule(
+    "radiator place",
+    family="clearance",
+    levels=("blocks",),
+    reads={"cooler", "case", "memory"},
+    speaks="no place of the case is as long and as wide as the radiator, on top as thick with its"
+    " fans; on top it must not reach over the board onto memory above 35 mm",
+    silent="one is",
+)
+def radiator(look: RuleContext) -> Speech:
+    """A radiator needs a place of its length, width and, on top, thickness."""
+    cooler, case = look.machine.cooler, look.machine.case
+    if not cooler or not case or cooler.radiator is None:
+        return
+    place = placed_radiator(look.machine)
+    if place == "top" and case.radiator_top_thickness_mm is None:
+        yield MissingData("case", case.name, "thickest radiator on top")
+    if place:
+        return
+    kit = look.machine.memory
+    if kit and radiator_place(case, cooler.radiator) == "top":
+        thickness_mm = cooler.radiator_thickness_mm
+        yield RuleFinding(
+            ("cooler", "case", "memory"),
+            f"On top of {case.name} there are {case.above_board_mm} mm above the mainboard; the"
+            f" radiator of {cooler.name} is {thickness_mm} mm thick with its fans and meets"
+            f" {kit.name}, which is {kit.height_mm} mm tall.",
+            f"Take memory of {LOW_MEMORY_MM} mm or less, a thinner radiator, or a case with more"
+            " room on top.",
+            (
+                Figure("radiator", str(thickness_mm), "mm"),
+                Figure("above the board", str(case.above_board_mm), "mm"),
+                Figure("memory", str(kit.height_mm), "mm"),
+            ),
+            ("memory", "cooler", "case"),
+        )
+        return
+    has = (
+        ("front", case.radiator_front_mm),
+        ("top", case.radiator_top_mm),
+        ("rear", case.radiator_rear_mm),
+    )
+    places = ", ".join(
+        f"{place} {' or '.join(map(str, sizes))} mm" for place, sizes in has if sizes
+    )
+    thick = (
+        f" up to {case.radiator_top_thickness_mm} mm thick"
+        if takes_radiator(case.radiator_top_mm, cooler.radiator[0])
+        else ""
+    )
+    yield RuleFinding(
+        ("cooler", "case"),
+        f"The {cooler.radiator_mm} mm radiator of {cooler.name} finds no place in {case.name},"
+        f" which has {places or 'none'}{thick}.",
+        "Take a case with a place for it, or another cooler.",
+        (Figure("radiator", str(cooler.radiator_mm), "mm"), Figure("places", places or "none")),
+        ("cooler", "case"),
+    )
+
+
+@rule(
+    "memory clearance",
+    family="clearance",
+    levels=("blocks",),
+    reads={"cooler", "memory"},
+    speaks="the memory is taller than an air cooler leaves beside it",
+    silent="as tall or lower, or the cooler is liquid",
+    hangs_on={"memory": ("height_mm",), "cooler": ("memory_clearance_mm",)},
+)
+def memory_clearance(look: RuleContext) -> Speech:
+    """Tall memory must fit beside an air cooler."""
+    cooler, kit = look.machine.cooler, look.machine.memory
+    if not cooler or not kit or cooler.radiator_mm is not None:
+        return
+    if kit.height_mm is None:
+        yield MissingData("memory", kit.name, "height")
+    elif cooler.memory_clearance_mm is None:
+        yield MissingData("cooler", cooler.name, "memory clearance")
+    elif kit.height_mm > cooler.memory_clearance_mm:
+        yield RuleFinding(
+            ("memory", "cooler"),
+            f"{kit.name} is {kit.height_mm} mm tall; {cooler.name} leaves"
+            f" {cooler.memory_clearance_mm} mm beside it.",
+            "Take lower memory, or a cooler that does not reach over it.",
+            (
+                Figure("memory", str(kit.height_mm), "mm"),
+                Figure("room", str(cooler.memory_clearance_mm), "mm"),
+            ),
+            ("cooler", "memory"),
+        )
+
+
+GOES_INTO: dict[SupplyForm, tuple[SupplyForm, ...]] = {
+    "ATX": ("ATX",),
+    "SFX": ("SFX", "SFX-L"),
+    "SFX-L": ("SFX-L",),
+    "external": ("external",),
+}
+"""Places that take a form factor as it is."""
+ON_BRACKET: tuple[SupplyForm, ...] = ("SFX", "SFX-L")
+"""Forms that stand on a bracket in an ATX place."""
+
+
+def form_fits(form: SupplyForm, case: Case) -> bool:
+    """Whether a case takes supplies of a form factor as they are."""
+    return any(place in case.supply_forms for place in GOES_INTO[form])
+
+
+def form_goes(form: SupplyForm, case: Case) -> bool:
+    """The same, on a bracket if need be."""
+    return form_fits(form, case) or (form in ON_BRACKET and "ATX" in case.supply_forms)
+
+
+def inside_length_mm(supply: PowerSupply) -> int | None:
+    """Length of a supply in its place; one that stands outside takes none."""
+    return 0 if supply.form == "external" else supply.length_mm
+
+
+@rule(
+    "supply form factor",
+    family="clearance",
+    levels=("blocks", "good to know"),
+    reads={"supply", "case"},
+    speaks="the case does not take the supply's form factor (an SFX supply in an ATX place needs a"
+    " bracket: good to know)",
+    silent="it does",
+)
+def supply_form(look: RuleContext) -> Speech:
+    """The case must take the supply's form factor."""
+    supply, case = look.machine.supply, look.machine.case
+    if not supply or not case or form_fits(supply.form, case):
+        return
+    takes = ", ".join(case.supply_forms)
+    figures = Figure("supply", supply.form), Figure("case", takes)
+    if form_goes(supply.form, case):
+        yield RuleFinding(
+            ("supply", "case"),
+            f"{supply.name} is {supply.form}; in the ATX place of {case.name} it stands on a"
+            " bracket.",
+            "Most SFX supplies come with one: look that it is in the box.",
+            figures,
+            level="good to know",
+        )
+        return
+    yield RuleFinding(
+        ("supply", "case"),
+        f"The form factor of {supply.name} is {supply.form}; {case.name} takes {takes}.",
+        f"Take a power supply of form factor {' or '.join(case.supply_forms)}.",
+        figures,
+        ("supply", "case"),
+    )
+
+
+@rule(
+    "supply length",
+    family="clearance",
+    levels=("blocks",),
+    reads={"supply", "case"},
+    speaks="the supply is longer than its place",
+    silent="as long or shorter",
+    hangs_on={"case": ("supply_length_mm",), "supply": ("length_mm",)},
+)
+def supply_length(look: RuleContext) -> Speech:
+    """The supply must not be longer than its place."""
+    supply, case = look.machine.supply, look.machine.case
+    if supply and case and supply.form != "external" and form_goes(supply.form, case):
+        yield from _within(
+            ("supply", "long"),
+            (supply.name, supply.length_mm, "length"),
+            (case.name, case.supply_length_mm, "longest power supply"),
+        )
+
+
+BEND_MM = 35
+"""Straight cable that a 16-pin plug wants before the first bend; usual advice."""
+
+
+@rule(
+    "cable bend",
+    family="clearance",
+    levels=("good to know",),
+    reads={"graphics", "case"},
+    speaks="the panel leaves room for the plug of a card's 16-pin lead, but less than 35 mm before"
+    " the bend",
+    silent="it leaves as much or more, or one of both is not known",
+)
+def cable_bend(look: RuleContext) -> Speech:
+    """A 16-pin plug is bent only behind a straight piece of cable."""
+    card, case = look.machine.graphics, look.machine.case
+    if not card or not case or not card.pcie_16pin or not card.height_mm:
+        return
+    left_mm = (case.card_height_mm or card.height_mm + BEND_MM) - card.height_mm
+    if PLUG_MM <= left_mm < BEND_MM:
+        yield RuleFinding(
+            ("graphics", "case"),
+            f"Between the 16-pin plug of {card.name} and the panel of {case.name} there are"
+            f" {left_mm} mm; the cable wants {BEND_MM} mm before its bend.",
+            "Take a lead with an angled plug, or a wider case.",
+            (Figure("room", str(left_mm), "mm"), Figure("wanted", str(BEND_MM), "mm")),
+        )

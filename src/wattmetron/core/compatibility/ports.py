@@ -1,0 +1,267 @@
+"""What plugs in where besides drives: adapters, front ports, lights, fans."""
+
+from collections import Counter
+from math import ceil
+
+from wattmetron.core.compatibility.extras import has_wireless, is_module
+from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.values.fan_places import homeless, places_for_fans
+from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Mainboard
+
+
+@rule(
+    "wireless",
+    family="ports",
+    levels=("do first",),
+    reads={"mainboard", "wireless"},
+    speaks="the brief wants wireless, the board has none and no card or stick brings it",
+    silent="one of them has it, or it is not wanted",
+)
+def wireless(look: RuleContext) -> Speech:
+    """Wireless that the brief wants comes from the board, a card or a stick."""
+    board = look.machine.mainboard
+    if not board or not look.wishes.wireless or has_wireless(look.machine):
+        return
+    if not board.wireless:
+        yield MissingData("mainboard", board.name, "wireless")
+    else:
+        yield RuleFinding(
+            ("mainboard",),
+            f"The brief wants wireless; {board.name} has no wireless, and no adapter brings it.",
+            "Take a mainboard with wireless, or add an adapter.",
+            (),
+            ("wireless", "mainboard"),
+        )
+
+
+@rule(
+    "front ports",
+    family="ports",
+    levels=("good to know",),
+    reads={"case", "mainboard"},
+    speaks="front ports of the case find no header of their kind, or fewer than they are",
+    silent="every port finds one",
+)
+def front_ports(look: RuleContext) -> Speech:
+    """A front port of the case stays dead without its header."""
+    case, board = look.machine.case, look.machine.mainboard
+    if not case or not board or not _named(case.front_ports):
+        return
+    if not board.front_headers:
+        yield MissingData("mainboard", board.name, "headers for front ports")
+        return
+    dead = [*(Counter(_named(case.front_ports)) - Counter(_named(board.front_headers))).elements()]
+    if dead:
+        yield RuleFinding(
+            ("case", "mainboard"),
+            f"{', '.join(dead)} in front of {case.name} finds no header on {board.name} and stays"
+            " dead.",
+            "Nothing to do unless you want that port.",
+            (
+                Figure("case", ", ".join(case.front_ports)),
+                Figure("mainboard", ", ".join(board.front_headers)),
+            ),
+        )
+
+
+@rule(
+    "lights",
+    family="ports",
+    levels=("good to know",),
+    reads={"case", "mainboard", "fan"},
+    speaks="lights of the case or of added fans find no header of their voltage",
+    silent="a header of their voltage is there",
+)
+def lights(look: RuleContext) -> Speech:
+    """Lights of one voltage are ruined on a header of the other."""
+    case, board = look.machine.case, look.machine.mainboard
+    fans = [part for part in dict.fromkeys(look.machine.of("fan")) if isinstance(part, Fan)]
+    lit: list[tuple[Kind, Case | Fan]] = [("case", case)] if case else []
+    lit += [("fan", fan) for fan in fans]
+    for kind, part in lit if board else ():
+        assert board is not None
+        wrong = [volts for volts in _named(part.lights) if volts not in board.light_headers]
+        if wrong and not board.light_headers:
+            yield MissingData("mainboard", board.name, "headers for lights")
+            continue
+        if not wrong:
+            continue
+        yield RuleFinding(
+            (kind, "mainboard"),
+            f"The {', '.join(wrong)} lights of {part.name} find no header of their voltage on"
+            f" {board.name}.",
+            "Leave them unconnected: the other voltage would ruin them.",
+            (
+                Figure(part.name, ", ".join(part.lights)),
+                Figure("mainboard", ", ".join(board.light_headers)),
+            ),
+        )
+
+
+def _named(listed: tuple[str, ...]) -> list[str]:
+    """What a list names; nothing where it says that there are none."""
+    return [name for name in listed if name.casefold() != NONE]
+
+
+@rule(
+    "fan headers",
+    family="ports",
+    levels=("do first",),
+    reads={"case", "mainboard", "fan", "splitter", "cooler"},
+    speaks="case and added fans with the cooler's (of a liquid one its pump and its fans together)"
+    " are more than the board has headers, with those that splitters join",
+    silent="as many or fewer",
+)
+def fan_headers(look: RuleContext) -> Speech:
+    """Every fan, of the case, the cooler or added, wants a header; a pump wants one too."""
+    case, board, cooler = look.machine.case, look.machine.mainboard, look.machine.cooler
+    if not case or not board:
+        return
+    if board.fan_headers is None:
+        yield MissingData("mainboard", board.name, "fan headers")
+        return
+    if case.fans_included is None:
+        yield MissingData("case", case.name, "fans included")
+    of_cooler = 2 if cooler and cooler.radiator else 1
+    included = case.fans_included or 0
+    needed = look.machine.fans - look.machine.fans_joined + of_cooler
+    if needed > board.fan_headers:
+        added = look.machine.fans - included
+        wants = "pump and fans of the cooler want two" if of_cooler == 2 else "the cooler wants one"
+        brings = f"{case.name} brings {counted(included, 'fan')}" + (
+            f" and {added} more {'is' if added == 1 else 'are'} added" if added else ""
+        )
+        yield RuleFinding(
+            ("case", "mainboard"),
+            f"{brings}; {wants}; {board.name} has {counted(board.fan_headers, 'header')}"
+            + (" and a splitter does not join enough." if look.machine.fans_joined else "."),
+            "Get a splitter cable and join case fans with it; the cooler keeps a header of its"
+            " own.",
+            (
+                Figure("fans", str(look.machine.fans)),
+                Figure("joined by splitters", str(look.machine.fans_joined)),
+                Figure("for the cooler", str(of_cooler)),
+                Figure("headers", str(board.fan_headers)),
+            ),
+            ("splitter",),
+        )
+
+
+ROWS: dict[BoardForm, int] = {"E-ATX": 7, "ATX": 7, "Micro-ATX": 4, "Mini-ITX": 1}
+"""Rows for expansion cards by form factor, as the open standards have them."""
+ROW_MM = 20.32
+
+
+def rows_of(card: Graphics) -> int:
+    """Rows that a card hides with its thickness; none where that is not known."""
+    return ceil((card.thickness_mm or 0) / ROW_MM)
+
+
+@rule(
+    "expansion cards",
+    family="ports",
+    levels=("blocks",),
+    reads={"wireless", "mainboard", "graphics"},
+    speaks="an adapter finds no slot, or no row that the graphics card leaves free, or a module no"
+    " slot of its kind",
+    silent="it does, or hangs on USB",
+)
+def expansion_cards(look: RuleContext) -> Speech:
+    """An adapter needs a slot that the thickness of the graphics card does not hide."""
+    board, cards = look.machine.mainboard, look.machine.cards
+    adapters = [part for part in look.machine.added if isinstance(part, WirelessAdapter)]
+    wireless_adapters = [part for part in adapters if part.via == "PCIe x1"]
+    if board:
+        yield from _modules(board, [part for part in adapters if is_module(part)])
+    if not board or not wireless_adapters:
+        return
+    slots = len(wireless_adapters)
+    if board.short_slots is None:
+        yield MissingData("mainboard", board.name, "short slots")
+    else:
+        slots = board.short_slots + max(0, (board.card_slots or 0) - len(cards))
+    rows = ROWS[board.form_factor] - sum(rows_of(card) for card in cards)
+    names = ", ".join(part.name for part in wireless_adapters)
+    if len(wireless_adapters) > slots:
+        sentence = (
+            f"{names} {'needs' if len(wireless_adapters) == 1 else 'need'}"
+            f" {counted(len(wireless_adapters), 'slot')};"
+            f" {board.name} has {counted(slots, 'slot')} beside the graphics card."
+        )
+    elif len(wireless_adapters) > rows:
+        hidden = counted(sum(rows_of(card) for card in cards), "row")
+        sentence = (
+            f"{_cards(cards)} {_hides(cards)} {hidden} of {ROWS[board.form_factor]} on"
+            f" {board.name}: too thick to leave one for {names}."
+        )
+    else:
+        return
+    yield RuleFinding(
+        ("wireless", "mainboard"),
+        sentence,
+        "Take an adapter on USB, or a mainboard with wireless.",
+        (Figure("adapters", str(len(wireless_adapters))), Figure("slots", str(slots))),
+        ("wireless", "mainboard"),
+    )
+
+
+def _cards(cards: tuple[Graphics, ...]) -> str:
+    return cards[0].name if len(cards) == 1 else "The two graphics cards"
+
+
+def _hides(cards: tuple[Graphics, ...]) -> str:
+    return "takes" if len(cards) == 1 else "take"
+
+
+def _modules(board: Mainboard, modules: list[WirelessAdapter]) -> Speech:
+    if modules and board.module_slots is None:
+        yield MissingData("mainboard", board.name, "slots for a wireless module")
+    elif modules and len(modules) > (board.module_slots or 0):
+        yield RuleFinding(
+            ("wireless", "mainboard"),
+            f"{', '.join(part.name for part in modules)} wants a slot for a wireless module;"
+            f" {board.name} has {counted(board.module_slots or 0, 'such slot')}.",
+            "Take an adapter on USB or for a PCIe slot, or a mainboard with wireless.",
+            (Figure("modules", str(len(modules))), Figure("slots", str(board.module_slots))),
+            ("wireless", "mainboard"),
+        )
+
+
+@rule(
+    "fan places",
+    family="ports",
+    levels=("wastes",),
+    reads={"case", "fan"},
+    speaks="there are more fans than places for them in the case, or than places of their size",
+    silent="as many or fewer, or the places are not known",
+)
+def fan_places(look: RuleContext) -> Speech:
+    """A fan without a place in the case is bought in vain."""
+    case = look.machine.case
+    without = homeless(case, look.machine.added_fans) if case else {}
+    for size_mm, count in without.items():
+        assert case is not None
+        yield RuleFinding(
+            ("case", "fan"),
+            f"{counted(count, 'added fan')} of {size_mm} mm {'finds' if count == 1 else 'find'} no"
+            f" place of that size in {case.name}, whose places take"
+            f" {', '.join(case.fan_sizes)} mm.",
+            "Take fans of a size that fits, or a case with more places.",
+            (
+                Figure("fans", f"{count} x {size_mm} mm"),
+                Figure("places", ", ".join(case.fan_sizes)),
+            ),
+        )
+    if without:
+        return
+    places = places_for_fans(case) if case else None
+    if case and places is not None and look.machine.fans > places:
+        yield RuleFinding(
+            ("case", "fan"),
+            f"{look.machine.fans} fans for {places} places in {case.name}.",
+            "Take fans out, or take a case with more places.",
+            (Figure("fans", str(look.machine.fans)), Figure("places", str(places))),
+        )

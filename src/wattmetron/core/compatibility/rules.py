@@ -1,0 +1,117 @@
+"""All fit rules, in families and in the order in which a builder meets them, and what they find."""
+
+from collections.abc import Iterable, Iterator
+from functools import partial
+
+from wattmetron.core.compatibility import (
+    clearance,
+    cooling,
+    display_link,
+    drive_rules,
+    game_demands,
+    memory_rules,
+    platform,
+    ports,
+    sources,
+    supply,
+)
+from wattmetron.core.compatibility.finding import (
+    LEVELS,
+    NOT_JUDGED,
+    Finding,
+    Gap,
+    MissingData,
+    RuleFinding,
+    Told,
+    not_judged,
+)
+from wattmetron.core.compatibility.rule import Rule, RuleContext, rules_in
+from wattmetron.core.compatibility.rule_wishes import USUAL, Wishes
+from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.part_kinds import Kind
+
+RULES: tuple[Rule, ...] = tuple(
+    rule
+    for module in (
+        platform,
+        memory_rules,
+        drive_rules,
+        display_link,
+        ports,
+        clearance,
+        cooling,
+        supply,
+        game_demands,
+    )
+    for rule in rules_in(module)
+)
+BLOCKING: tuple[Rule, ...] = tuple(rule for rule in RULES if rule.can_block)
+TOLD: tuple[Told, ...] = (*RULES, sources.CLAIMED, sources.DISPUTED, NOT_JUDGED)
+"""Every rule as it is told of, with those about figures that are only claimed or not known."""
+BY_NAME: dict[str, Told] = {told.name: told for told in TOLD}
+
+
+def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
+    """Every finding about the parts that are there, the gravest first; parts not yet chosen raise
+    none.
+
+    What cannot be judged for want of a figure is one finding of its own; so is what is only
+    claimed, and each figure on which sources disagree.
+    """
+    findings = [*judged(machine, wishes)]
+    if any(part.claimed or part.disputed for part in machine.parts()):
+        findings += [
+            *sources.claimed(machine, RULES),
+            *sources.disputed(machine, partial(judged, wishes=wishes)),
+        ]
+    return tuple(sorted(findings, key=lambda finding: LEVELS.index(finding.level)))
+
+
+def judged(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
+    """The findings by the figures as they stand, in the order of the rules."""
+    look = RuleContext(machine, wishes)
+    spoken = [(rule, said) for rule in RULES for said in rule.speak(look)]
+    findings = [rule.finding(said) for rule, said in spoken if isinstance(said, RuleFinding)]
+    gaps = (Gap(rule.name, *said) for rule, said in spoken if isinstance(said, MissingData))
+    return (*findings, *not_judged(gaps))
+
+
+def blocks(machine: Machine, wishes: Wishes = USUAL) -> bool:
+    """Whether any finding blocks."""
+    return any_blocks(BLOCKING, RuleContext(machine, wishes))
+
+
+def any_blocks(rules: Iterable[Rule], look: RuleContext) -> bool:
+    """Whether one of these rules blocks."""
+    return any(rule.blocks(look) for rule in rules)
+
+
+def blocking(rules: Iterable[Rule], look: RuleContext) -> Iterator[Finding]:
+    """What these rules find that blocks."""
+    return (
+        said
+        for rule in rules
+        for said in rule(look)
+        if isinstance(said, Finding) and said.level == "blocks"
+    )
+
+
+def blocking_on(kind: Kind, without: frozenset[Kind] = frozenset()) -> tuple[Rule, ...]:
+    """The rules that can block because of a part of a kind, but for those that also read kinds
+    that are not there yet.
+    """
+    return tuple(rule for rule in BLOCKING if kind in rule.reads and not rule.reads & without)
+
+
+def rules_markdown() -> str:
+    """The table of the documentation."""
+    lines = [
+        "| rule | family | level | speaks when | silent when |",
+        "| --- | --- | --- | --- | --- |",
+    ]
+    lines += [
+        f"| {told.name} | {told.family} | {', '.join(told.levels)} | {told.speaks}"
+        f" | {told.silent} |"
+        for told in TOLD
+    ]
+    return "\n".join(lines) + "\n"

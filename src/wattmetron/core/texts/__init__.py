@@ -1,0 +1,1 @@
+"""What people paste, read: requirements, messages, part lists."""

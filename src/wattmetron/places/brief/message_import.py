@@ -1,0 +1,150 @@
+"""From a letter to a brief: what was read, put into the fields that it is about."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from typing import Any
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.texts.messages.statements import Field, Letter
+from wattmetron.core.values.brief import Target
+from wattmetron.core.values.games import PresetName
+from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.words import listed
+from wattmetron.places.assessment.brief_edits import add_target, own
+from wattmetron.places.assessment.suggested import VARIABLE_FROM_HZ
+
+QUIET_DBA, SMALL_L = 38.0, 20.0
+"""What "quiet" and "small" are taken to mean; assumed, and shown to be changed."""
+
+USED_OR_NOT: tuple[Field, ...] = ("upscaling", "generated")
+AS_SAID: tuple[Field, ...] = (
+    "size",
+    "refresh_hz",
+    "no_lights",
+    "wireless",
+    "allow_used",
+    "no_disks",
+    "colour",
+    "cooling",
+    "memory_gb",
+    "storage_gb",
+)
+"""What a letter says as the brief's field of that name has it."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class WantedGame:
+    """A game with what the letter says of it; None where it says nothing."""
+
+    game_id: str
+    fps: float | None = None
+    preset: PresetName | None = None
+    ray_tracing: bool = False
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Wanted:
+    """What a letter asks for: fields of a brief by name, games, whether upscaling and generated
+    frames are to be used, owned parts, and kinds that are owned but not named.
+    """
+
+    fields: dict[str, Any]
+    games: tuple[WantedGame, ...]
+    upscaling: bool | None
+    generated: bool | None
+    owned: tuple[str, ...]
+    unnamed: tuple[Kind, ...]
+
+
+def wanted(catalogue: Catalogue, letter: Letter) -> Wanted:
+    """The fields that a letter fills; a currency that no region has leaves the region open."""
+    fields: dict[str, Any] = {}
+    for said in letter.of("budget"):
+        fields["budget_low_minor"], fields["budget_high_minor"] = said.value
+    if region := _region(catalogue, letter):
+        fields["region"] = region
+    for name in AS_SAID:
+        for said in letter.of(name):
+            fields[name] = said.value
+    for said in letter.of("years"):
+        fields["years"] = int(said.value)
+    if letter.of("quiet"):
+        fields["noise_limit_dba"] = QUIET_DBA
+    if letter.of("small"):
+        fields["volume_limit_l"] = SMALL_L
+    for name, one in (("work", "work"), ("buys", "buys"), ("no_makers", "no_maker")):
+        if values := tuple(said.value for said in letter.of(one)):  # type: ignore[arg-type]
+            fields[name] = values
+    upscaling, generated = (
+        next((said.value for said in letter.of(name)), None) for name in USED_OR_NOT
+    )
+    return Wanted(
+        fields=fields,
+        games=tuple(_games(letter)),
+        upscaling=upscaling,
+        generated=generated,
+        owned=tuple(said.value for said in letter.of("owned")),
+        unnamed=tuple(said.value for said in letter.of("own_kind")),
+    )
+
+
+def _region(catalogue: Catalogue, letter: Letter) -> str:
+    """The first region with the letter's currency; empty where there is none."""
+    named = [said.value for said in letter.of("currency")]
+    fitting = (region.id for region in catalogue.regions.values() if region.currency in named[:1])
+    return next(fitting, "")
+
+
+def _games(letter: Letter) -> Iterable[WantedGame]:
+    for said in letter.of("game"):
+        game_id = said.value
+        fps = [own.value for own in letter.of("fps") if own.game == game_id]
+        preset = [own.value for own in letter.of("preset") if own.game == game_id]
+        rays = any(own.game == game_id for own in letter.of("ray_tracing"))
+        yield WantedGame(
+            game_id=game_id,
+            fps=fps[0] if fps else None,
+            preset=preset[0] if preset else None,
+            ray_tracing=rays,
+        )
+
+
+def plan_from(catalogue: Catalogue, usual: Plan, asked: Wanted) -> Plan:
+    """A plan with what is asked for; what is not asked for stays as it is usual."""
+    fields = dict(asked.fields)
+    width, height = fields.pop("size", (None, None))
+    refresh = fields.pop("refresh_hz", None)
+    display = usual.brief.display
+    if width is not None:
+        display = replace(display, width_px=width, height_px=height)
+    if refresh is not None:
+        variable = VARIABLE_FROM_HZ if refresh > 75 else None
+        display = replace(display, refresh_hz=refresh, variable_from_hz=variable)
+    brief = replace(usual.brief, name=_name(catalogue, asked), display=display, **fields)
+    plan = replace(usual, brief=brief)
+    for game in asked.games:
+        plan, _ = add_target(plan, game.game_id, catalogue)
+        targets = plan.brief.targets
+        last = _as_asked(catalogue, targets[-1], game, asked)
+        plan = replace(plan, brief=replace(plan.brief, targets=(*targets[:-1], last)))
+    for part_id in asked.owned:
+        plan, _ = own(plan, part_id, True, catalogue)
+    return plan
+
+
+def _as_asked(catalogue: Catalogue, target: Target, game: WantedGame, asked: Wanted) -> Target:
+    known = catalogue.game(target.game_id)
+    return replace(
+        target,
+        fps=game.fps or target.fps,
+        preset=game.preset or target.preset,
+        ray_tracing=game.ray_tracing and known.ray_tracing_ms_per_mpx is not None,
+        upscaling=bool(asked.upscaling) and bool(known.upscalers),
+        generated=bool(asked.generated) and bool(known.generators),
+    )
+
+
+def _name(catalogue: Catalogue, asked: Wanted) -> str:
+    names = [catalogue.game(game.game_id).name for game in asked.games]
+    return f"Letter: {listed(names[:3])}"[:120] if names else "From a letter"

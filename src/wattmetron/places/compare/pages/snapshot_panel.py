@@ -1,0 +1,165 @@
+"""Snapshots of a brief: kept, listed, and what changed since one of them and why."""
+
+from dataclasses import dataclass
+
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.plan import Plan
+from wattmetron.core.values.words import listed
+from wattmetron.places.handout.changes_since import CAUSES, Since, read_figures, since
+from wattmetron.places.handout.sets import all_sets
+from wattmetron.words.figures import THIN, money
+from wattmetron.workshop.workshop import Opened, Snapshot, Workshop
+
+LEAST_FACTOR = 0.001
+CAUSE_WORDS = {
+    "parts": "other parts",
+    "prices": "prices",
+    "evidence": "what is known of parts and games",
+    "model": "the model",
+}
+
+
+@dataclass(frozen=True, slots=True)
+class Frozen:
+    """A snapshot with its plan."""
+
+    snapshot: Snapshot
+    plan: Plan
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SnapshotListRow:
+    """A line of the list."""
+
+    id: int
+    name: str
+    day: str
+    total: str
+    met: str
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class SinceView:
+    """What changed since a snapshot, in sentences, with the shares of each cause."""
+
+    title: str
+    says: tuple[str, ...]
+    causes: tuple[tuple[str, str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Past:
+    """All snapshots of a brief, and the difference that is asked for; ``foreign`` is asked for, but
+    came from elsewhere, so that the causes are not known; ``sets`` are id and name of those that a
+    snapshot can be put into.
+    """
+
+    frozen: tuple[Frozen, ...] = ()
+    since: tuple[Snapshot, Since] | None = None
+    sets: tuple[tuple[int, str], ...] = ()
+    foreign: Snapshot | None = None
+
+
+def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str) -> Past:
+    """The snapshots of a brief; ``asked`` is the id of one since which the change is wanted."""
+    frozen = tuple(
+        Frozen(snapshot, workshop.read_plan(snapshot.document))
+        for snapshot in workshop.snapshots(opened.id)
+    )
+    sets = tuple((opened_set.id, opened_set.own.name) for opened_set in all_sets(workshop))
+    wanted = next((own for own in frozen if str(own.snapshot.id) == asked), None)
+    if wanted is None:
+        return Past(frozen, sets=sets)
+    if wanted.snapshot.as_of is None:
+        return Past(frozen, sets=sets, foreign=wanted.snapshot)
+    old = workshop.catalogue_of(wanted.snapshot.as_of)
+    found = since(
+        (old, wanted.plan, read_figures(wanted.snapshot.figures)),
+        (catalogue, opened.plan),
+        workshop.studied,
+    )
+    return Past(frozen, (wanted.snapshot, found), sets)
+
+
+def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotListRow, ...]:
+    rows = []
+    for own in past.frozen:
+        figures = read_figures(own.snapshot.figures)
+        rows.append(
+            SnapshotListRow(
+                id=own.snapshot.id,
+                name=own.snapshot.name or "a snapshot",
+                day=f"{own.snapshot.made_at:%-d %b %Y}",
+                total=money(figures.spent_minor, currency),
+                met=f"{figures.met} of {len(figures.rates)}",
+            )
+        )
+    return tuple(rows)
+
+
+def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | None:
+    """The difference in words and shares."""
+    if past.foreign is not None:
+        return SinceView(
+            title=_title(past.foreign),
+            says=(
+                "This snapshot came from elsewhere with its figures; the prices and the evidence of"
+                " that day are not here, so what caused a difference is not known. Put it beside"
+                " this build to compare them at today's prices.",
+            ),
+            causes=(),
+        )
+    if past.since is None:
+        return None
+    snapshot, found = past.since
+    spent = found.now.spent_minor - sum(found.money_minor.values())
+    change = found.now.spent_minor - spent
+    factor = 1.0
+    for frame in found.frames.values():
+        factor *= frame
+    says = [
+        f"The build costs {money(found.now.spent_minor, currency)} today;"
+        f" it was {money(spent, currency)} ({_change(change, currency)})."
+    ]
+    if found.targets:
+        says.append(
+            f"Over {found.targets} targets the frame rates are {_factor(factor)} on average;"
+            f" {found.now.met} are met, {found.then.met} were."
+        )
+    for step in found.changes:
+        gone, come = (_names(catalogue, ids) for ids in (step.left, step.bought))
+        says.append(f"{come or 'Nothing'} instead of {gone or 'nothing'}.")
+    if not found.changes:
+        says.append("The parts are the same.")
+    return SinceView(
+        title=_title(snapshot),
+        says=tuple(says),
+        causes=tuple(
+            (
+                CAUSE_WORDS[cause],
+                _change(found.money_minor[cause], currency),
+                _factor(found.frames[cause]),
+            )
+            for cause in CAUSES
+        ),
+    )
+
+
+def _title(snapshot: Snapshot) -> str:
+    return f"Since {snapshot.name or 'the snapshot'} of {snapshot.made_at:%-d %B %Y}"
+
+
+def _names(catalogue: Catalogue, ids: tuple[str, ...]) -> str:
+    return listed([catalogue.parts[own].name if own in catalogue.parts else own for own in ids])
+
+
+def _change(minor: int, currency: str) -> str:
+    if not minor:
+        return "the same"
+    return f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
+
+
+def _factor(factor: float) -> str:
+    if abs(factor - 1) < LEAST_FACTOR:
+        return "the same"
+    return f"{abs(factor - 1) * 100:.1f}{THIN}% {'higher' if factor > 1 else 'lower'}"
