@@ -1,8 +1,10 @@
-"""Writes the generated parts of docs/formats.md and docs/rules.md, and docs/schemas: ``make
-docs``.
+"""Writes docs/glossary.md, the generated parts of docs/formats.md and docs/rules.md, and
+docs/schemas: ``make docs``.
 """
 
 from pathlib import Path
+
+from glossary import glossary_markdown
 
 from wattmetron.core.compatibility.rules import rules_markdown
 from wattmetron.formats.document import schema_files, tables_markdown
@@ -19,6 +21,7 @@ def main() -> None:
     rules = DOCS / "rules.md"
     head, _, _ = rules.read_text().partition(RULES_MARK)
     rules.write_text(head + RULES_MARK + "\n" + rules_markdown())
+    (DOCS / "glossary.md").write_text(glossary_markdown())
     (DOCS / "schemas").mkdir(exist_ok=True)
     for name, text in schema_files().items():
         (DOCS / "schemas" / name).write_text(text)

@@ -1,5 +1,6 @@
 """The pages about the code name files and folders that are there."""
 
+import ast
 import re
 from pathlib import Path
 
@@ -27,3 +28,16 @@ def test_every_room_is_described():
 def test_what_is_named_is_there(page):
     text = (DOCS / page).read_text()
     assert [name for name in ROOM.findall(text) if not (SOURCE / name).exists()] == []
+
+
+def test_the_glossary_has_every_term():
+    terms = {
+        node.name
+        for room in ("core", "cache", "formats", "store", "workshop", "places", "shell")
+        for path in (SOURCE / room).rglob("*.py")
+        if "pages" not in path.parts
+        for node in ast.parse(path.read_text()).body
+        if isinstance(node, ast.ClassDef) and not node.name.startswith("_")
+    }
+    listed = re.findall(r"^\| `(\w+)` \| \S", (DOCS / "glossary.md").read_text(), re.MULTILINE)
+    assert set(listed) == terms, "run “make docs”"

@@ -172,7 +172,7 @@ def _data_parsers(add: Any) -> None:
     )
     command.add_argument("--dry-run", action="store_true", help="only say what would be removed")
     command.add_argument("--database", type=Path, help="database file")
-    for name, place, text, example in (
+    for name, destination, text, example in (
         (
             "export",
             "folder",
@@ -199,8 +199,8 @@ def _data_parsers(add: Any) -> None:
         ),
     ):
         command = add(name, text, example)
-        if place:
-            command.add_argument(place, type=Path)
+        if destination:
+            command.add_argument(destination, type=Path)
         command.add_argument("--database", type=Path, help="database file")
 
 

@@ -36,9 +36,9 @@ class Finder:
     def __init__(self, named: Iterable[tuple[Sort, str, str]]) -> None:
         self._entries = [(sort, key, text) for sort, key, text in named]
         self._by_token: dict[str, list[int]] = {}
-        for place, (_, _, text) in enumerate(self._entries):
+        for index, (_, _, text) in enumerate(self._entries):
             for token in dict.fromkeys(tokens(text)):
-                self._by_token.setdefault(token, []).append(place)
+                self._by_token.setdefault(token, []).append(index)
         self._tokens = list(self._by_token)
 
     def find(self, text: str, most: int = 12) -> list[Hit]:
@@ -56,7 +56,7 @@ class Finder:
             scored.items(),
             key=lambda row: (-row[1], len(self._entries[row[0]][2]), self._entries[row[0]][2]),
         )
-        return [Hit(*self._entries[place][:2], score, forgiving) for place, score in ordered[:most]]
+        return [Hit(*self._entries[index][:2], score, forgiving) for index, score in ordered[:most]]
 
     def _scored(self, words: Sequence[str], forgiving: bool) -> dict[int, float]:
         """Mean score over the words for every entry that answers to all of them."""
@@ -64,16 +64,16 @@ class Finder:
         for word in words:
             own: dict[int, float] = {}
             for token, score in self._like(word, forgiving).items():
-                for place in self._by_token[token]:
-                    own[place] = max(own.get(place, 0.0), score)
+                for index in self._by_token[token]:
+                    own[index] = max(own.get(index, 0.0), score)
             total = (
                 own
                 if total is None
-                else {place: total[place] + own[place] for place in total.keys() & own.keys()}
+                else {index: total[index] + own[index] for index in total.keys() & own.keys()}
             )
             if not total:
                 return {}
-        return {place: score / len(words) for place, score in (total or {}).items()}
+        return {index: score / len(words) for index, score in (total or {}).items()}
 
     def _like(self, word: str, forgiving: bool) -> dict[str, float]:
         """Tokens that a word can mean, with scores."""
@@ -90,10 +90,10 @@ class Finder:
             return scores
         beginnings = [token[: len(word) + 1] for token in self._tokens]
         for choices in (self._tokens, beginnings):
-            for _, score, place in process.extract(
+            for _, score, index in process.extract(
                 word, choices, scorer=fuzz.ratio, score_cutoff=LIKENESS, limit=12
             ):
-                token = self._tokens[place]
+                token = self._tokens[index]
                 scores[token] = max(scores.get(token, 0.0), score * 0.8)
         return scores
 

@@ -59,13 +59,13 @@ class NumberedRows:
 
     def __getitem__(self, keys: Ints) -> Ints:
         """A row for each key, shape (keys, width)."""
-        at = self._at(keys)
-        if not at.all():
+        index = self._at(keys)
+        if not index.all():
             if not self._held(keys):
                 distinct, back = np.unique(keys, return_inverse=True)
                 return self._compute(distinct)[back]
-            at = self._at(keys)
-        return np.asarray(self._rows[at - 1])
+            index = self._at(keys)
+        return np.asarray(self._rows[index - 1])
 
     def _at(self, keys: Ints) -> NDArray[np.int32]:
         """Places of rows, 0 where there is none yet. Pages are looked up before places: whoever

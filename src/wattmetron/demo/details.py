@@ -266,13 +266,13 @@ def _board(board: Mainboard) -> Mainboard:
         module_slots=0,
         front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
         wireless="Wi-Fi 6E" if mini or grand else NONE,
-        m2_lengths_mm=tuple(110 if grand and not place else 80 for place in range(board.m2_slots)),
+        m2_lengths_mm=tuple(110 if grand and not index else 80 for index in range(board.m2_slots)),
         m2_gens=tuple(
-            board.card_pcie_gen if not place else max(3, board.card_pcie_gen - 1)
-            for place in range(board.m2_slots)
+            board.card_pcie_gen if not index else max(3, board.card_pcie_gen - 1)
+            for index in range(board.m2_slots)
         ),
         m2_sata=tuple(
-            int(plain and place == board.m2_slots - 1) for place in range(board.m2_slots)
+            int(plain and index == board.m2_slots - 1) for index in range(board.m2_slots)
         ),
         m2_card_lanes=(8,) if grand and board.m2_slots > 2 else (),
         one_lead_w=None if board.cpu_8pin < 2 else 225 if grand else 180,

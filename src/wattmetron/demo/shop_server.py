@@ -111,8 +111,8 @@ class ShopServer(SmallServer):
     @staticmethod
     def is_one(address: str) -> bool:
         """Whether an address is a simulated shop's, on whichever port it was."""
-        at = urlsplit(address)
-        return at.hostname == "127.0.0.1" and at.path.removeprefix("/feed/") in FEEDS
+        parts = urlsplit(address)
+        return parts.hostname == "127.0.0.1" and parts.path.removeprefix("/feed/") in FEEDS
 
     @property
     def addresses(self) -> tuple[str, ...]:

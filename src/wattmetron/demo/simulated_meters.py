@@ -233,8 +233,8 @@ def frame_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     rows = np.column_stack(
         [trace.start_s, trace.frame_ms, *(trace.channels[name] for name in names)]
     )
-    place = np.floor(np.maximum.accumulate(trace.start_s) / BATCH_S).astype(int)
-    cuts = np.flatnonzero(np.diff(place)) + 1
+    index = np.floor(np.maximum.accumulate(trace.start_s) / BATCH_S).astype(int)
+    cuts = np.flatnonzero(np.diff(index)) + 1
     for batch in np.split(rows, cuts):
         if batch.size:
             yield (
@@ -248,9 +248,9 @@ def watt_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     """The lines of a wall meter: watts four times a second."""
     trace = _run(_of_run(asked)).trace
     yield 0.0, {"protocol": PROTOCOL, "kind": "watts", "columns": ["at_s", "watts"]}
-    at = np.arange(0, trace.seconds, 1 / WATTS_HZ)
-    watts = np.interp(at, trace.start_s, trace.channels["watts"])
-    for when, own in zip(at.tolist(), watts.tolist(), strict=True):
+    times_s = np.arange(0, trace.seconds, 1 / WATTS_HZ)
+    watts = np.interp(times_s, trace.start_s, trace.channels["watts"])
+    for when, own in zip(times_s.tolist(), watts.tolist(), strict=True):
         yield when, {"rows": [[round(when, 3), round(own, 1)]]}
     yield float(trace.start_s[-1]), {"end": "the run is over"}
 
@@ -336,11 +336,11 @@ class _Handler(BaseHTTPRequestHandler):
         self.send_header("content-type", "application/x-ndjson")
         self.end_headers()
         begin, broken = time.monotonic(), len(lines) // 2
-        for n, (at, line) in enumerate(lines):
+        for n, (index, line) in enumerate(lines):
             if asked.fault == "hang up" and n == broken:
                 return
             if asked.pace:
-                time.sleep(max(0.0, begin + at / asked.pace / self.hastened - time.monotonic()))
+                time.sleep(max(0.0, begin + index / asked.pace / self.hastened - time.monotonic()))
             self.wfile.write(json.dumps(line).encode() + b"\n")
 
     def _whole(self, status: int, said: dict[str, Any]) -> None:

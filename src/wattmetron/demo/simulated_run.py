@@ -161,14 +161,18 @@ def _series(source: np.random.Generator, count: int, variation: float, kept: flo
 
 
 def _course(
-    scenario: str, at: Floats, seconds: float, machine: TrueMachine, source: np.random.Generator
+    scenario: str,
+    times_s: Floats,
+    seconds: float,
+    machine: TrueMachine,
+    source: np.random.Generator,
 ) -> tuple[_Course, tuple[SimulatedEvent, ...]]:
     """What happens when, and what it does to times, clocks and memory."""
-    ones = np.ones(at.size)
+    ones = np.ones(times_s.size)
     flat = _Course(ones, ones, ones, ones, 0.03 * ones, machine.wanted_gb * ones)
     begin = float(source.uniform(0.25, 0.4)) * seconds
     end = float(source.uniform(0.6, 0.8)) * seconds
-    inside = (at >= begin) & (at < end)
+    inside = (times_s >= begin) & (times_s < end)
     match scenario:
         case "two scenes":
             busier = float(source.uniform(1.25, 1.5))
@@ -191,7 +195,7 @@ def _course(
             )
         case "throttling":
             slow = float(source.uniform(0.8, 0.9))
-            eased = np.clip((at - begin) / 5, 0, 1)
+            eased = np.clip((times_s - begin) / 5, 0, 1)
             clock = 1 - (1 - slow) * eased
             hot = "processor" if machine.processor_ms > machine.graphics_ms else "graphics"
             changes: dict[str, Floats] = {hot: 1 / clock, f"{hot}_clock": clock}
@@ -212,7 +216,7 @@ def _course(
             )
         case "memory overflow":
             over = np.where(inside, machine.memory_gb * 0.998, 0.88 * machine.memory_gb)
-            spill = np.where(inside & (source.random(at.size) < 0.12), 2.5, 1.0)
+            spill = np.where(inside & (source.random(times_s.size) < 0.12), 2.5, 1.0)
             slower = np.where(inside, 1.25, 1.0) * spill
             return (
                 replace(flat, graphics=slower, memory_gb=over),
@@ -261,7 +265,7 @@ def _paced(
 
 def _logged(
     machine: TrueMachine,
-    at: Floats,
+    times_s: Floats,
     frame: Floats,
     processor: Floats,
     graphics: Floats,
@@ -269,7 +273,7 @@ def _logged(
     source: np.random.Generator,
 ) -> Trace:
     """What instruments make of it: uses over quarters of a second, watts, temperatures, clocks."""
-    window = (at / WINDOW_S).astype(int)
+    window = (times_s / WINDOW_S).astype(int)
     spent = np.bincount(window, frame)
     use_c = np.clip(np.bincount(window, np.minimum(processor, frame)) / spent, 0, 1)
     use_g = np.clip(np.bincount(window, np.minimum(graphics, frame)) / spent, 0, 1)
@@ -292,33 +296,39 @@ def _logged(
         "graphics_ms": graphics * np.exp(source.normal(0, 0.01, graphics.size)),
         "processor_use": steady(use_c),
         "graphics_use": steady(use_g),
-        "other_use": np.clip(course.other + source.normal(0, 0.01, at.size), 0, 1),
+        "other_use": np.clip(course.other + source.normal(0, 0.01, times_s.size), 0, 1),
         "watts": steady(watts),
         "processor_c": steady(heat_c),
         "graphics_c": steady(heat_g),
         "processor_mhz": steady(machine.processor_mhz * clock_c),
         "graphics_mhz": steady(machine.graphics_mhz * clock_g),
         "fan_rpm": steady(600 + 900 * np.maximum(heat_c, heat_g) / 90),
-        "video_memory_gb": course.memory_gb * np.exp(source.normal(0, 0.001, at.size)),
+        "video_memory_gb": course.memory_gb * np.exp(source.normal(0, 0.001, times_s.size)),
     }
-    return Trace(at, frame, channels)
+    return Trace(times_s, frame, channels)
 
 
 def _faulty(trace: Trace, fault: str, source: np.random.Generator) -> Trace:
     """A logger that misses a stretch, tells frames twice, or whose clock jumps back."""
-    at = int(trace.count * source.uniform(0.3, 0.6))
+    times_s = int(trace.count * source.uniform(0.3, 0.6))
     match fault:
         case "drop out":
-            gone = (trace.start_s >= trace.start_s[at]) & (trace.start_s < trace.start_s[at] + 3)
+            gone = (trace.start_s >= trace.start_s[times_s]) & (
+                trace.start_s < trace.start_s[times_s] + 3
+            )
             return trace.where(~gone)
         case "repeat":
             order = np.concatenate(
-                [np.arange(at + 40), np.arange(at, at + 40), np.arange(at + 40, trace.count)]
+                [
+                    np.arange(times_s + 40),
+                    np.arange(times_s, times_s + 40),
+                    np.arange(times_s + 40, trace.count),
+                ]
             )
             channels = {name: values[order] for name, values in trace.channels.items()}
             return Trace(trace.start_s[order], trace.frame_ms[order], channels)
         case "jump":
             start = trace.start_s.copy()
-            start[at:] -= 1.5
+            start[times_s:] -= 1.5
             return Trace(start, trace.frame_ms, trace.channels)
     return trace

@@ -25,6 +25,6 @@ def compare_row(
         rate, low, high = (svg.percent(value, most) for value in own)
         pieces.append(svg.line(low, high, y, y, "s-ink"))
         pieces.append(svg.at(rate, svg.diamond(y, 5, "f-ink-tone")))
-    at = svg.percent(wanted_fps, most)
-    pieces.append(svg.line(at, at, 0, height, "s-ink"))
+    position = svg.percent(wanted_fps, most)
+    pieces.append(svg.line(position, position, 0, height, "s-ink"))
     return svg.chart(pieces, height, label)

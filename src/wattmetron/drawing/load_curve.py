@@ -39,9 +39,9 @@ def bar(span: Span, most_w: float, supply: PowerSupply | None) -> Markup:
         x += wide
     if supply:
         limit = supply.spike_w if span.state == "spike" else supply.watts
-        at = svg.percent(limit, most_w)
+        position = svg.percent(limit, most_w)
         if limit <= most_w:
-            pieces.append(svg.line(at, at, 0, 24, "s-ink"))
+            pieces.append(svg.line(position, position, 0, 24, "s-ink"))
     label = (
         f"{span.name}: processor {span.processor_w:.0f}, card {span.graphics_w:.0f}, rest"
         f" {span.rest_w:.0f}, together {span.total_w:.0f} W"
@@ -84,8 +84,8 @@ def curve(supply: PowerSupply, mains_v: int, most_w: float, spans: Sequence[Span
         svg.at(svg.percent(span.total_w, most_w), '<path d="M0 62V72" class="s-ink"/>')
         for span in games
     ]
-    at = svg.percent(supply.watts, most_w)
-    pieces.append(svg.line(at, at, 0, 72, "s-edge"))
+    position = svg.percent(supply.watts, most_w)
+    pieces.append(svg.line(position, position, 0, 72, "s-edge"))
     rates = "; ".join(
         f"{load} % load {percent} %"
         for load, percent in test_points(supply.efficiency, mains_v).items()

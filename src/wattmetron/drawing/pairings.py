@@ -67,12 +67,12 @@ def picture(
             *_contour(bins, columns, "s-line-halo", name),
             *_contour(bins, columns, kind, name),
         ]
-    for place, kind in ((tried, "s-ink-fill"), (own, "own-mark")):
-        if place is not None:
+    for position, kind in ((tried, "s-ink-fill"), (own, "own-mark")):
+        if position is not None:
             pieces.append(
                 svg.at(
-                    (_x(place[1], columns) + _x(place[1] + 1, columns)) / 2,
-                    svg.diamond(place[0] * ROW + ROW / 2, 6, kind),
+                    (_x(position[1], columns) + _x(position[1] + 1, columns)) / 2,
+                    svg.diamond(position[0] * ROW + ROW / 2, 6, kind),
                 )
             )
     step = max(1, columns // 8)

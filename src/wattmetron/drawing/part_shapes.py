@@ -79,8 +79,8 @@ def board(part: Mainboard) -> list[str]:
     pieces = [body(x, y, wide, high), block(x + 1, y + 2, 4, high * 0.42)]
     pieces.append(frame(x + 9, y + 5, 9, 9))
     for n in range(min(part.memory_slots, 8)):
-        at = x + 21 + n * 1.8
-        pieces.append(lines((at, y + 3, at, y + min(17.0, high * 0.6))))
+        position = x + 21 + n * 1.8
+        pieces.append(lines((position, y + 3, position, y + min(17.0, high * 0.6))))
     rows = max(1, min(part.card_slots or 1, 3))
     below = y + high * 0.62
     for n in range(rows):
@@ -119,11 +119,11 @@ def drive(part: Storage) -> list[str]:
         return [body(4, 17, length, 14), *chips, lines((6, 17, 6, 31))]
     if part.kind == "hard disk":
         wide = 40 if part.size == "3.5 inch" else 30
-        at = 32 - wide / 2
+        position = 32 - wide / 2
         return [
-            body(at, 4, wide, 40, 2),
+            body(position, 4, wide, 40, 2),
             '<circle class="d" cx="32" cy="20" r="12"/><circle class="s" cx="32" cy="20" r="3"/>',
-            lines((at + wide - 5, 38, 36, 24)),
+            lines((position + wide - 5, 38, 36, 24)),
         ]
     return [body(14, 8, 36, 32, 2), frame(18, 12, 28, 14), block(18, 36, 14, 2)]
 

@@ -95,8 +95,8 @@ def price_line(
         ]
     for day in dict.fromkeys((scale.start, scale.shown_end)):
         anchor = "start" if day == scale.start else "end"
-        place = LEFT if day == scale.start else 100
-        inner.append(svg.text(place, HEIGHT - 4, f"{day:%-d %b %Y}", anchor=anchor))
+        position = LEFT if day == scale.start else 100
+        inner.append(svg.text(position, HEIGHT - 4, f"{day:%-d %b %Y}", anchor=anchor))
     return svg.chart(inner, HEIGHT, label)
 
 

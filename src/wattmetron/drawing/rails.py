@@ -182,7 +182,7 @@ def _spaced(wanted: list[float], spacing: float = SPACING) -> list[float]:
         places[-1] -= over
         for n in range(len(places) - 2, -1, -1):
             places[n] = min(places[n], places[n + 1] - spacing)
-    return [round(place, 1) for place in places]
+    return [round(position, 1) for position in places]
 
 
 def _names(

@@ -255,8 +255,8 @@ def percentile_chart(drawn: RunPicture) -> Markup:
     inner = [piece for ms in scale.ticks() for piece in _tick(scale, ms)]
     span = places[-1] - places[0]
     points = [
-        (round(1000 * (at - places[0]) / span, 1), scale.y(ms))
-        for at, ms in zip(places, drawn.percentiles_ms, strict=True)
+        (round(1000 * (position - places[0]) / span, 1), scale.y(ms))
+        for position, ms in zip(places, drawn.percentiles_ms, strict=True)
     ]
     path = "L".join(f"{x} {y}" for x, y in points)
     inner.append(

@@ -398,8 +398,10 @@ def _read(kind: Any, name: str, data: bytes) -> Any:
 
 def problem_of(name: str, error: Any) -> Problem:
     """One validation error in our words."""
-    place = " › ".join(
+    location = " › ".join(
         str(step + 1) if isinstance(step, int) else str(step) for step in error["loc"]
     )
     shown = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
-    return Problem(file=name, line=None, column=place, found=shown, expected=error["msg"].lower())
+    return Problem(
+        file=name, line=None, column=location, found=shown, expected=error["msg"].lower()
+    )

@@ -114,16 +114,16 @@ def read_feed(data: bytes) -> Feed:
     return Feed(shop=head.shop, region=head.region, day=day, rows=rows)
 
 
-def _row(place: int, told: Any, head: FeedHead, day: date) -> PriceRow:
+def _row(index: int, told: Any, head: FeedHead, day: date) -> PriceRow:
     try:
         feed_offer = FeedOffer.model_validate(told)
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = " ".join(str(step) for step in first["loc"]) or "it"
         part = str(told.get("part", ""))[:80] if isinstance(told, dict) else ""
-        return PriceRow(line=place, part=part, wrong=f"its {where} cannot be read")
+        return PriceRow(line=index, part=part, wrong=f"its {where} cannot be read")
     return PriceRow(
-        line=place,
+        line=index,
         part=feed_offer.part,
         shop=head.shop,
         region=head.region,

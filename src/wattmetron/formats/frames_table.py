@@ -220,8 +220,8 @@ def _unit(
     """The unit of frame times by the head, else by their size; None where that does not tell."""
     if "frame time" not in holds:
         return "ms"
-    at = holds.index("frame time")
-    match = _UNIT.search(heads[at])
+    index = holds.index("frame time")
+    match = _UNIT.search(heads[index])
     if match:
         word = match[1].casefold()
         if word[0] == "s":
@@ -231,9 +231,9 @@ def _unit(
         if word == "ns":
             return "ns"
         return "ms"
-    if re.search(r"\bms\b", heads[at], re.IGNORECASE):
+    if re.search(r"\bms\b", heads[index], re.IGNORECASE):
         return "ms"
-    values = [_value(row[at], comma) for row in rows]
+    values = [_value(row[index], comma) for row in rows]
     known = [own for own in values if own is not None and own > 0]
     if not known:
         return None
@@ -259,8 +259,8 @@ def _value(cell: str, comma: bool) -> float | None:
 def _games(rows: Sequence[Sequence[str]], holds: Sequence[Holds]) -> tuple[str, ...]:
     if "game" not in holds:
         return ()
-    at = holds.index("game")
-    return tuple(dict.fromkeys(row[at] for row in rows if row[at]))
+    index = holds.index("game")
+    return tuple(dict.fromkeys(row[index] for row in rows if row[index]))
 
 
 # --- numbers --------------------------------------------------------------------------------------
@@ -278,7 +278,7 @@ def _numbers(text: str, layout: _Layout, columns: Columns, game: str) -> dict[Ho
             f"The file has {table.shape[0]:,} frames, more than the {MOST_FRAMES:,} that are taken"
             " in: cut it to the run that you want."
         )
-    return {columns.holds[n]: table[:, at] for at, n in enumerate(used)}
+    return {columns.holds[n]: table[:, index] for index, n in enumerate(used)}
 
 
 def _quickly(text: str, layout: _Layout, used: Sequence[int]) -> Floats | None:

@@ -25,13 +25,17 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
         return []
     except ValidationError as error:
         for problem in error.errors(include_url=False):
-            place = " › ".join(
+            location = " › ".join(
                 str(step + 1) if isinstance(step, int) else str(step) for step in problem["loc"]
             )
             shown = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
             problems.append(
                 Problem(
-                    file=file, line=None, column=place, found=shown, expected=problem["msg"].lower()
+                    file=file,
+                    line=None,
+                    column=location,
+                    found=shown,
+                    expected=problem["msg"].lower(),
                 )
             )
         return []

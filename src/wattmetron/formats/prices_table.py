@@ -109,8 +109,8 @@ def _heads(cells: list[str]) -> dict[Field, int]:
 
 def _row(line: int, heads: dict[Field, int], cells: list[str]) -> PriceRow:
     def cell(field: Field) -> str:
-        at = heads.get(field, len(cells))
-        return " ".join(cells[at].split())[:LONGEST_CELL] if at < len(cells) else ""
+        index = heads.get(field, len(cells))
+        return " ".join(cells[index].split())[:LONGEST_CELL] if index < len(cells) else ""
 
     price, currency = _money(cell("price"))
     shipping, _ = _money(cell("shipping"))

@@ -16,12 +16,12 @@ def read_references(file: str, data: bytes, problems: list[Problem]) -> dict[str
         references = _ADAPTER.validate_json(data)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
-        place = " › ".join(str(step) for step in first["loc"])
+        location = " › ".join(str(step) for step in first["loc"])
         problems.append(
             Problem(
                 file=file,
                 line=None,
-                column=place,
+                column=location,
                 found=f"“{str(first.get('input'))[:60]}”",
                 expected=f"machines as docs/formats.md describes them ({first['msg']})",
             )

@@ -94,8 +94,8 @@ def frames_table(trace: Trace) -> Iterator[str]:
     yield ",".join(["start (s)", "frame time (ms)", *heads]) + "\n"
     columns = [trace.start_s, trace.frame_ms, *(trace.channels[name] for name in names)]
     step = 20_000
-    for at in range(0, trace.count, step):
-        rows = zip(*(column[at : at + step].tolist() for column in columns), strict=True)
+    for index in range(0, trace.count, step):
+        rows = zip(*(column[index : index + step].tolist() for column in columns), strict=True)
         yield "".join(
             ",".join("" if value != value else f"{value:.6g}" for value in row) + "\n"
             for row in rows

@@ -31,7 +31,7 @@ def _described(schema: dict[str, Any], kinds: tuple[type, ...]) -> dict[str, Any
                 if schema.get("title") == kind.__name__
                 else schema["$defs"].get(kind.__name__, {})
             )
-            place = holder.get("properties", {}).get(spec.name)
-            if place is not None:
-                place["description"] = f"{spec.text} ({spec.unit})" if spec.unit else spec.text
+            column = holder.get("properties", {}).get(spec.name)
+            if column is not None:
+                column["description"] = f"{spec.text} ({spec.unit})" if spec.unit else spec.text
     return schema

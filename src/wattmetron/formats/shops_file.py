@@ -25,11 +25,11 @@ def read_shops(
         ruleses = _ADAPTER.validate_json(data)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
-        place = " › ".join(str(step) for step in first["loc"])
+        location = " › ".join(str(step) for step in first["loc"])
         _tell(
             problems,
             file,
-            place,
+            location,
             f"“{str(first.get('input'))[:60]}”",
             f"shops as docs/formats.md describes them ({first['msg']})",
         )
@@ -64,8 +64,8 @@ def _odd(rules: ShopRules) -> Iterable[tuple[str, str]]:
             yield "a sale with a name that ends when it began or later", "sales"
 
 
-def _tell(problems: list[Problem], file: str, place: str, found: str, expected: str) -> None:
-    problems.append(Problem(file=file, line=None, column=place, found=found, expected=expected))
+def _tell(problems: list[Problem], file: str, location: str, found: str, expected: str) -> None:
+    problems.append(Problem(file=file, line=None, column=location, found=found, expected=expected))
 
 
 def write_shops(shops: Iterable[ShopRules]) -> str:

@@ -82,79 +82,79 @@ class ComputationQueue:
 
     def enter(self, key: Key, address: Address, work: Work) -> tuple[QueuedComputation, bool]:
         """A place for one more request that waits; whether it is new, with this work."""
-        place = self._places.get(key)
-        new = place is None
-        if place is None:
-            place = self._places[key] = QueuedComputation(key, address, work)
-            self._queue.append(place)
-        place.waiting += 1
+        queued = self._places.get(key)
+        new = queued is None
+        if queued is None:
+            queued = self._places[key] = QueuedComputation(key, address, work)
+            self._queue.append(queued)
+        queued.waiting += 1
         self._advance()
-        return place, new
+        return queued, new
 
-    def before(self, place: QueuedComputation) -> int:
+    def before(self, queued: QueuedComputation) -> int:
         """How many computations come before one that has not begun."""
-        return self._queue.index(place) + self.running if place in self._queue else 0
+        return self._queue.index(queued) + self.running if queued in self._queue else 0
 
     async def wait(
-        self, place: QueuedComputation, request: Request, patience_s: float | None
+        self, queued: QueuedComputation, request: Request, patience_s: float | None
     ) -> bool:
         """Until the place has ended; False where the request is gone, or its patience."""
         start = _now()
         try:
-            while not place.ended.is_set():
+            while not queued.ended.is_set():
                 try:
-                    await asyncio.wait_for(place.ended.wait(), LOOK_S)
+                    await asyncio.wait_for(queued.ended.wait(), LOOK_S)
                 except TimeoutError:
                     if await request.is_disconnected():
                         return False
                     if patience_s is not None and _now() - start > patience_s:
-                        place.looked = _now()
+                        queued.looked = _now()
                         return False
             return True
         finally:
-            place.waiting -= 1
+            queued.waiting -= 1
 
     def fetched(self, key: Key, address: Address) -> QueuedComputation | None:
         """The answer to this question that was left for this address, once."""
-        place = self._unfetched.pop((key, address), None)
-        return place if place is not None and _now() - place.looked < GRACE_S else None
+        queued = self._unfetched.pop((key, address), None)
+        return queued if queued is not None and _now() - queued.looked < GRACE_S else None
 
     def _advance(self) -> None:
         while self._queue and self.running < self.at_once:
-            place = self._queue.popleft()
-            if not place.wanted:
+            queued = self._queue.popleft()
+            if not queued.wanted:
                 self.given_up += 1
-                del self._places[place.key]
-                place.ended.set()
+                del self._places[queued.key]
+                queued.ended.set()
                 continue
             self.running += 1
-            task = asyncio.get_running_loop().create_task(self._run(place))
+            task = asyncio.get_running_loop().create_task(self._run(queued))
             self._tasks.add(task)
             task.add_done_callback(self._tasks.discard)
 
-    async def _run(self, place: QueuedComputation) -> None:
+    async def _run(self, queued: QueuedComputation) -> None:
         try:
             with hurried(False):
-                place.response = await place.work()
+                queued.response = await queued.work()
             if self.workers is None:
                 await run_in_threadpool(give_back)
         except BaseException as error:
-            place.error = error
+            queued.error = error
         finally:
             self.running -= 1
             self.ended += 1
-            del self._places[place.key]
-            if not place.waiting:
-                self._leave(place)
-            place.ended.set()
+            del self._places[queued.key]
+            if not queued.waiting:
+                self._leave(queued)
+            queued.ended.set()
             self._advance()
 
-    def _leave(self, place: QueuedComputation) -> None:
+    def _leave(self, queued: QueuedComputation) -> None:
         """Leaves an answer for the browser that comes back for it: what is too large to be kept is
         not computed again and again.
         """
-        self._unfetched.pop((place.key, place.address), None)
-        self._unfetched[place.key, place.address] = place
+        self._unfetched.pop((queued.key, queued.address), None)
+        self._unfetched[queued.key, queued.address] = queued
         while len(self._unfetched) > MOST_UNFETCHED:
             del self._unfetched[next(iter(self._unfetched))]
 
@@ -189,11 +189,11 @@ async def answered(
                 return recalled
         if looks_on and (left := line.fetched(key, address)) is not None:
             return left.outcome()
-        place, mine = line.enter(key, address, by_worker)
-        if not await line.wait(place, request, PATIENCE_S if looks_on else None):
-            return _waiting(request, line, place)
+        queued, mine = line.enter(key, address, by_worker)
+        if not await line.wait(queued, request, PATIENCE_S if looks_on else None):
+            return _waiting(request, line, queued)
         if mine:
-            return place.outcome()
+            return queued.outcome()
 
 
 async def _by_worker(workers: Workers | None, request: Request, key: Key, work: Work) -> Response:
@@ -219,17 +219,17 @@ def _looks_on(request: Request) -> bool:
     return headers.get("hx-request") == "true" or headers.get("sec-fetch-mode") == "navigate"
 
 
-def _waiting(request: Request, line: ComputationQueue, place: QueuedComputation) -> Response:
+def _waiting(request: Request, line: ComputationQueue, queued: QueuedComputation) -> Response:
     """What is shown meanwhile: how many come before; the page looks again by itself."""
-    before = line.before(place)
+    before = line.before(queued)
     words = "Every build that could be the answer is being looked at."
-    if place.key == LEARNT:
+    if queued.key == LEARNT:
         done, of = told()
         words = f"Results are being fitted: {done:,} of {of:,} games."
     if before:
         comes = "1 other question comes" if before == 1 else f"{before} other questions come"
         words = f"{comes} first; this one begins as soon as a core is free."
-    content = {"words": words, "seconds": round(_now() - place.entered)}
+    content = {"words": words, "seconds": round(_now() - queued.entered)}
     again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
     piece = "piece" in request.query_params
     template = "shell/waiting_piece.html" if piece else "shell/waiting.html"

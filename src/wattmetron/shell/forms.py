@@ -156,8 +156,8 @@ def whole_or_none(value: Any) -> int | None:
 
 
 def _place(value: Any) -> int:
-    place = whole_or_none(value)
-    return -1 if place is None else place
+    index = whole_or_none(value)
+    return -1 if index is None else index
 
 
 Size = Annotated[tuple[int, int], BeforeValidator(_size_entry)]

@@ -179,11 +179,11 @@ class Workers:
 
     def _replace(self) -> None:
         """New workers for those that are gone."""
-        for place, worker in enumerate(self._all):
+        for index, worker in enumerate(self._all):
             gone = worker.gone or not _is_running(worker.pid)
             new = self._nursery.worker() if gone and self._nursery else None
             if new is not None:
-                self._all[place] = new
+                self._all[index] = new
 
     def close(self) -> None:
         """Ends them; what they compute is given up."""

@@ -69,8 +69,10 @@ def import_time(session: Session, import_id: int) -> datetime | None:
     return session.scalar(select(ImportRow.at).where(ImportRow.id == import_id))
 
 
-def begin(session: Session, source: str, by_hand: bool, at: datetime | None = None) -> ImportRow:
-    row = ImportRow(at=at or datetime.now(UTC), source=source[:200], by_hand=by_hand)
+def begin(
+    session: Session, source: str, by_hand: bool, moment: datetime | None = None
+) -> ImportRow:
+    row = ImportRow(at=moment or datetime.now(UTC), source=source[:200], by_hand=by_hand)
     session.add(row)
     session.flush()
     return row
@@ -446,6 +448,6 @@ def revisions(session: Session, kind: str, key: str, most: int = 20) -> list[Rev
         .limit(most)
     )
     return [
-        Revision(row_id, _read_entry(kind, key, data), at, source)
-        for row_id, data, at, source in session.execute(query)
+        Revision(row_id, _read_entry(kind, key, data), moment, source)
+        for row_id, data, moment, source in session.execute(query)
     ]

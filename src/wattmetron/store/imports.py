@@ -59,13 +59,13 @@ class ImportEffect:
 
 
 def store_catalogue(
-    session: Session, catalogue: Catalogue, source: str, at: datetime | None = None
+    session: Session, catalogue: Catalogue, source: str, moment: datetime | None = None
 ) -> int:
     """Make a catalogue the current one; unchanged entries and offers keep their revisions, what was
     typed and is not in it stays. ``at`` is when it was seen, where that is not now.
     """
     catalogue = catalogue.described
-    row = begin(session, source, False, at)
+    row = begin(session, source, False, moment)
     standing, new = _standing_entries(session), _documents(catalogue)
     end_rows(session, ENTRIES, [item.row_id for _, item in _ended(standing, new)], row.id)
     rows = [

@@ -34,14 +34,14 @@ class NoSuchSessionError(NotFoundError):
 
 
 def begin(
-    session: Session, token_hash: str, door: str, browser: str, address: str, at: datetime
+    session: Session, token_hash: str, door: str, browser: str, address: str, moment: datetime
 ) -> int:
     """Store a session that begins; returns its id."""
     row = SessionRow(
         token_hash=token_hash,
         door=door,
-        begun_at=at,
-        used_at=at,
+        begun_at=moment,
+        used_at=moment,
         browser=browser,
         address=address,
     )
@@ -62,10 +62,10 @@ def sessions_of(session: Session, door: str) -> tuple[StoredSession, ...]:
     return tuple(_stored(row) for row in rows)
 
 
-def used(session: Session, session_id: int, at: datetime) -> None:
+def used(session: Session, session_id: int, moment: datetime) -> None:
     row = session.get(SessionRow, session_id)
     if row is not None:
-        row.used_at = at
+        row.used_at = moment
 
 
 def end(session: Session, session_id: int) -> None:

@@ -91,11 +91,11 @@ def _recent_or_weekly(session: Session, now: datetime) -> Iterator[int]:
     limit = _plain(now - DAILY)
     last: dict[tuple[int, int], int] = {}
     for row in session.scalars(select(ImportRow).order_by(ImportRow.at, ImportRow.id)):
-        at = _plain(row.at)
-        if at >= limit or row.by_hand:
+        moment = _plain(row.at)
+        if moment >= limit or row.by_hand:
             yield row.id
         else:
-            year, week, _ = at.isocalendar()
+            year, week, _ = moment.isocalendar()
             last[year, week] = max(row.id, last.get((year, week), 0))
     yield from last.values()
 
@@ -165,9 +165,9 @@ def _removed(
     return count
 
 
-def _plain(at: datetime) -> datetime:
+def _plain(moment: datetime) -> datetime:
     """A time as the database holds it: in UTC, without saying so."""
-    return at.astimezone(UTC).replace(tzinfo=None) if at.tzinfo else at
+    return moment.astimezone(UTC).replace(tzinfo=None) if moment.tzinfo else moment
 
 
 def shrink(path: Path) -> tuple[int, int]:

@@ -198,8 +198,8 @@ class Workshop:
             rows = brief_store.all_briefs(session)
             catalogue = self._current(session)
         return [
-            ListedBrief(row_id, version, _placed(plan, catalogue), at)
-            for row_id, version, text, at in rows
+            ListedBrief(row_id, version, _placed(plan, catalogue), changed_at)
+            for row_id, version, text, changed_at in rows
             if (plan := self._readable(text)) is not None
         ]
 
@@ -379,9 +379,9 @@ class Workshop:
         with self.database.writing() as session:
             if catalogue_store.latest_import(session) is not None:
                 return
-            for at, offers in earlier(catalogue) if earlier else ():
+            for day, offers in earlier(catalogue) if earlier else ():
                 before = replace(catalogue, offers=offers)
-                import_store.store_catalogue(session, before, "earlier prices", at)
+                import_store.store_catalogue(session, before, "earlier prices", day)
             import_store.store_catalogue(session, catalogue, catalogue_folder.name)
             for plan in plans:
                 self.store(session, plan)

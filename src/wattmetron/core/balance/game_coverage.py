@@ -172,10 +172,10 @@ def _drawn_ms(arrays: GameArrays, shift: Floats, side: DrawingSide, mpx: float) 
     """Graphics time of each game and preset at so many megapixels."""
     times = work.rising_work(side.anchors, arrays.of("fixed_share"), mpx, arrays.of("pixel_power"))
     raster = arrays.graphics_ms * (shift * times)[:, None]
-    at = float(np.interp(mpx, ANCHORS_MPX, (0.0, 1.0, 2.0)))
-    left = min(int(at), 1)
+    index = float(np.interp(mpx, ANCHORS_MPX, (0.0, 1.0, 2.0)))
+    left = min(int(index), 1)
     low, high = arrays.video_memory_gb[..., left], arrays.video_memory_gb[..., left + 1]
-    over = np.maximum(0.0, low + (high - low) * (at - left) - side.video_memory_gb)
+    over = np.maximum(0.0, low + (high - low) * (index - left) - side.video_memory_gb)
     spill = 1000 * arrays.of("spill_share")[:, None] * over / side.link_gbs
     crossing = work.link_ms(1.0, side.link_gbs, side.own_link_gbs) * arrays.of("link_mb_used")
     return np.asarray(raster + spill + crossing[:, None])
@@ -207,10 +207,10 @@ def _spreads(
         model[row] = [
             work.model_sd(affinity, taken) ** 2 for affinity, taken in zip(pair, usual, strict=True)
         ]
-        for at, preset in product(range(len(mpx)), range(len(PRESETS))):
-            own = game.spread(PRESETS[preset], mpx[at], *pair)
-            game_sd[0][row, at, preset], game_sd[1][row, at, preset] = own[0], own[1]
-            cov[row, at, preset] = own[2]
+        for index, preset in product(range(len(mpx)), range(len(PRESETS))):
+            own = game.spread(PRESETS[preset], mpx[index], *pair)
+            game_sd[0][row, index, preset], game_sd[1][row, index, preset] = own[0], own[1]
+            cov[row, index, preset] = own[2]
     sd_c, sd_g = (
         np.sqrt(game_sd[n] ** 2 + (part[:, n] + model[:, n])[:, None, None]) for n in (0, 1)
     )

@@ -69,9 +69,9 @@ def _reached(way: _Way, before: int, worth: Worth, cost: int) -> _Way:
 def _steps(best: dict[int, _Way], everything: int) -> tuple[int, ...] | None:
     if everything not in best:
         return None
-    steps, at = [], everything
-    while at:
-        before = -best[at].before
-        steps.append(at ^ before)
-        at = before
+    steps, subset = [], everything
+    while subset:
+        before = -best[subset].before
+        steps.append(subset ^ before)
+        subset = before
     return tuple(reversed(steps))

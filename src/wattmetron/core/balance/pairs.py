@@ -75,15 +75,15 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
     ]
     cells: dict[tuple[int, int | None], PairCell] = {}
     c, g = (array.ravel() for array in np.meshgrid(chips, cards, indexing="ij"))
-    for at, cell in cells_of(with_cards, c, g, budget, band).items():
-        cells[int(c[at]), int(g[at])] = cell
+    for index, cell in cells_of(with_cards, c, g, budget, band).items():
+        cells[int(c[index]), int(g[index])] = cell
     columns: list[int | None] = [int(card) for card in cards]
     if integrated is not None:
         own = chips[integrated.igpu[chips]] if chips.size else chips
-        for at, cell in cells_of(
+        for index, cell in cells_of(
             integrated, own, np.zeros(own.size, dtype=np.int64), budget, band
         ).items():
-            cells[int(own[at]), None] = cell
+            cells[int(own[index]), None] = cell
         if any(card is None for _, card in cells):
             columns.insert(0, None)
     return PairsMap(
@@ -103,17 +103,19 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     able = np.flatnonzero(bound < NEVER)
     if able.size < c.size:
         return {
-            int(able[at]): cell
-            for at, cell in cells_of(scene, c[able], g[able], budget, band).items()
+            int(able[index]): cell
+            for index, cell in cells_of(scene, c[able], g[able], budget, band).items()
         }
     spare = _spare(scene, c, g, bound, budget)
-    place, group, _ = scene.grouped(c, spare)
-    cost = scene.least_cost(c[place], g[place], group, bound[place], (bound + spare)[place])
-    can = (cost < NEVER) & scene.memory_enough(scene.pairing(c[place], g[place], group))
-    place, group, cost = place[can], group[can], cost[can]
-    pairing = scene.pairing(c[place], g[place], group)
+    position, group, _ = scene.grouped(c, spare)
+    cost = scene.least_cost(
+        c[position], g[position], group, bound[position], (bound + spare)[position]
+    )
+    can = (cost < NEVER) & scene.memory_enough(scene.pairing(c[position], g[position], group))
+    position, group, cost = position[can], group[can], cost[can]
+    pairing = scene.pairing(c[position], g[position], group)
     gains = [side.gain(pairing, scene.integrated) for side in scene.targets.sides]
-    met, gain = scene.targets.score(gains, place.size)
+    met, gain = scene.targets.score(gains, position.size)
     rank = rank_of(met, gain)
     shares = [
         processor_share(
@@ -124,9 +126,9 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
         for side in scene.targets.sides
     ]
     cells = {}
-    for at, row in _best_rows(place, cost, rank, c.size, budget, band).items():
-        own = (scene.integrated, int(c[at]), int(g[at]))
-        cells[at] = PairCell(
+    for index, row in _best_rows(position, cost, rank, c.size, budget, band).items():
+        own = (scene.integrated, int(c[index]), int(g[index]))
+        cells[index] = PairCell(
             Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
             int(cost[row]) <= budget,
             tuple(float(share[row]) for share in shares),
@@ -146,9 +148,9 @@ def _spare(scene: Scene, c: Ints, g: Ints, bound: Ints, budget: int) -> Ints:
     """
     if scene.integrated:
         return NEVER - 1 - bound
-    place, group, _ = scene.grouped(c, np.zeros(c.size, dtype=np.int64))
+    index, group, _ = scene.grouped(c, np.zeros(c.size, dtype=np.int64))
     some = np.full(c.size, NEVER, dtype=np.int64)
-    np.minimum.at(some, place, scene.cost(c[place], g[place], scene.groups.head[group]))
+    np.minimum.at(some, index, scene.cost(c[index], g[index], scene.groups.head[group]))
     return np.maximum(np.maximum(some, budget) - bound, -1)
 
 
@@ -158,20 +160,20 @@ def _times(all_of: tuple[Floats, ...]) -> tuple[Floats, Floats]:
 
 
 def _best_rows(
-    place: Ints, cost: Ints, rank: Ints, count: int, budget: int, band: int
+    index: Ints, cost: Ints, rank: Ints, count: int, budget: int, band: int
 ) -> dict[int, int]:
     """For each place the row that the aim picks within the budget, else the cheapest; ties by
     rank.
     """
     inside = cost <= budget
     best = np.full(count, NO_RANK, dtype=np.int64)
-    np.maximum.at(best, place[inside], rank[inside])
-    has = best[place] > NO_RANK
-    able = np.where(has, inside & (rank >= best[place] - band), True)
+    np.maximum.at(best, index[inside], rank[inside])
+    has = best[index] > NO_RANK
+    able = np.where(has, inside & (rank >= best[index] - band), True)
     rows = np.flatnonzero(able)
-    order = rows[np.lexsort((-rank[rows], cost[rows], place[rows]))]
-    _, first = np.unique(place[order], return_index=True)
-    return {int(place[row]): int(row) for row in order[first]}
+    order = rows[np.lexsort((-rank[rows], cost[rows], index[rows]))]
+    _, first = np.unique(index[order], return_index=True)
+    return {int(index[row]): int(row) for row in order[first]}
 
 
 def _processor_figures(chip: Processor) -> tuple[float, ...]:
@@ -214,6 +216,10 @@ def _worth_showing(
     free = [i for i in kept if i not in must]
     room = max(0, most - len(must))
     if len(free) > room:
-        free = [free[int(at)] for at in np.linspace(0, len(free) - 1, room).round()] if room else []
+        free = (
+            [free[int(index)] for index in np.linspace(0, len(free) - 1, room).round()]
+            if room
+            else []
+        )
     picked = np.array(sorted({*must, *free}), dtype=np.int64)
     return np.asarray(picked[np.argsort(shelf.cost[picked], kind="stable")])

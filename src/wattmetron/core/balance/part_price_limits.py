@@ -148,13 +148,13 @@ def _contestants(
         of_kind = pool.cards.parts
     else:
         of_kind = ()
-    place = next((i for i, other in enumerate(of_kind) if other.id == part.id), None)
-    if place is not None:
+    index = next((i for i, other in enumerate(of_kind) if other.id == part.id), None)
+    if index is not None:
 
         def has(scene: Scene, c: Ints, g: Ints) -> Mask:
             if kind == "processor":
-                return np.asarray(c == place)
-            return np.asarray((g == place) & (not scene.integrated))
+                return np.asarray(c == index)
+            return np.asarray((g == index) & (not scene.integrated))
 
         yield contestant(1, brief, build, pick=has)
         yield contestant(0, brief, build, pick=lambda *of: ~has(*of))

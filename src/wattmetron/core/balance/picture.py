@@ -86,14 +86,14 @@ def all_pairings(
         _merge(best, field, _cheapest(field, own_bins, inside))
     cells = {}
     for field in fields:
-        mine = {at: row for at, (_, _, owner, row) in best.items() if owner is field}
+        mine = {index: row for index, (_, _, owner, row) in best.items() if owner is field}
         places = np.array(list(mine.values()), dtype=np.int64)
         for n, cell in cells_of(
             field.scene, field.c[places], field.g[places], budget, band
         ).items():
-            at = list(mine)[n]
+            index = list(mine)[n]
             card = None if field.scene.integrated else int(field.g[places[n]])
-            cells[at // across.size, at % across.size] = int(field.c[places[n]]), card, cell
+            cells[index // across.size, index % across.size] = int(field.c[places[n]]), card, cell
     return Picture(_grouped(chips, down), _grouped(cards, across), cells)
 
 
@@ -129,9 +129,9 @@ Found = dict[int, tuple[int, int, int]]
 
 
 def _merge(best: dict[int, tuple[int, int, Field, int]], field: Field, least: Found) -> None:
-    for at, (value, cost, row) in least.items():
-        if at not in best or (value, cost) < best[at][:2]:
-            best[at] = value, cost, field, row
+    for index, (value, cost, row) in least.items():
+        if index not in best or (value, cost) < best[index][:2]:
+            best[index] = value, cost, field, row
 
 
 def _within(field: Field, bins: Ints, budget: int) -> Found:
@@ -144,15 +144,15 @@ def _within(field: Field, bins: Ints, budget: int) -> Found:
 
     def judge(picked: Ints) -> tuple[Ints, Ints]:
         value, cost = np.full(picked.size, FAR), np.full(picked.size, FAR)
-        for at, cell in cells_of(
+        for index, cell in cells_of(
             field.scene, field.c[rows[picked]], field.g[rows[picked]], budget, 0
         ).items():
             if cell.inside:
-                value[at], cost[at] = -cell.winner.rank, cell.winner.cost
+                value[index], cost[index] = -cell.winner.rank, cell.winner.cost
         return value, cost
 
     least = _least_of_each(bins[rows], -bound, field.cost[rows], judge)
-    return {at: (value, cost, int(rows[row])) for at, (value, cost, row) in least.items()}
+    return {index: (value, cost, int(rows[row])) for index, (value, cost, row) in least.items()}
 
 
 def _cheapest(field: Field, bins: Ints, but: set[int]) -> Found:
@@ -161,14 +161,14 @@ def _cheapest(field: Field, bins: Ints, but: set[int]) -> Found:
 
     def judge(picked: Ints) -> tuple[Ints, Ints]:
         cost = np.full(picked.size, FAR)
-        for at, cell in cells_of(
+        for index, cell in cells_of(
             field.scene, field.c[rows[picked]], field.g[rows[picked]], -1, 0
         ).items():
-            cost[at] = cell.winner.cost
+            cost[index] = cell.winner.cost
         return cost, cost
 
     least = _least_of_each(bins[rows], field.cost[rows], field.cost[rows], judge)
-    return {at: (value, cost, int(rows[row])) for at, (value, cost, row) in least.items()}
+    return {index: (value, cost, int(rows[row])) for index, (value, cost, row) in least.items()}
 
 
 def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> Found:
@@ -176,7 +176,7 @@ def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> F
     undercuts.
     """
     count = int(bins.max(initial=-1)) + 1
-    value, cost, place = np.full(count, FAR), np.full(count, FAR), np.full(count, -1)
+    value, cost, position = np.full(count, FAR), np.full(count, FAR), np.full(count, -1)
     order = np.lexsort((cost_bound, lower, bins))
     while order.size:
         own = bins[order]
@@ -188,12 +188,12 @@ def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> F
         nth = np.arange(order.size) - np.searchsorted(own, own)
         picked, order = order[nth < AT_ONCE], order[nth >= AT_ONCE]
         values, costs = judge(picked)
-        for at, item, price, row in zip(
+        for index, item, price, row in zip(
             bins[picked].tolist(), values.tolist(), costs.tolist(), picked.tolist(), strict=True
         ):
-            if (item, price) < (value[at], cost[at]):
-                value[at], cost[at], place[at] = item, price, row
+            if (item, price) < (value[index], cost[index]):
+                value[index], cost[index], position[index] = item, price, row
     return {
-        at: (int(value[at]), int(cost[at]), int(place[at]))
-        for at in np.flatnonzero(place >= 0).tolist()
+        index: (int(value[index]), int(cost[index]), int(position[index]))
+        for index in np.flatnonzero(position >= 0).tolist()
     }

@@ -133,10 +133,10 @@ def _frames(
         game = fitted_game(catalogue, target.game_id)
         seen = glance(lineup, game, target, brief, curves_of(catalogue.keep), with_ratio=True)
         for i in range(len(after)):
-            at = i + 1 if decides else 0
-            changes[i].append(float(seen.ln_ratio[at] - seen.ln_ratio[0]))
-            states[i].append(seen.states[at])
-            worsens[i] |= STATES.index(seen.states[at]) < STATES.index(seen.states[0])
+            index = i + 1 if decides else 0
+            changes[i].append(float(seen.ln_ratio[index] - seen.ln_ratio[0]))
+            states[i].append(seen.states[index])
+            worsens[i] |= STATES.index(seen.states[index]) < STATES.index(seen.states[0])
     return [tuple(change) for change in changes], [tuple(state) for state in states], worsens
 
 

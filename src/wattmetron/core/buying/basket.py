@@ -61,7 +61,7 @@ class Market:
     def shops(self) -> tuple[str, ...]:
         """Every shop that has something that is wanted, in the order of their names."""
         return tuple(
-            sorted({place.shop for place in self.places} | {own for own, _ in self.bundles()})
+            sorted({source.shop for source in self.places} | {own for own, _ in self.bundles()})
         )
 
     def bundles(self) -> list[tuple[str, BundleOffer]]:

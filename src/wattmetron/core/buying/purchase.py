@@ -83,8 +83,8 @@ class _Program:
     def __post_init__(self) -> None:
         market = self.market
         self.takes = {
-            place: self._add(place.price_minor + place.risk_minor, self._count(place))
-            for place in _singles(market)
+            source: self._add(source.price_minor + source.risk_minor, self._count(source))
+            for source in _singles(market)
         }
         self.bundled = [
             (
@@ -103,8 +103,8 @@ class _Program:
         for shop in market.shops:
             self._parcel(shop)
 
-    def _count(self, place: PartSource) -> int:
-        return next(want.times for want in self.market.wants if want.part_id == place.part_id)
+    def _count(self, source: PartSource) -> int:
+        return next(want.times for want in self.market.wants if want.part_id == source.part_id)
 
     def _add(self, cost: float, highest: float) -> int:
         self.costs.append(cost)
@@ -116,34 +116,36 @@ class _Program:
 
     def _meet(self, want: Want) -> None:
         """Everything that is wanted is bought, one by one or together with others."""
-        row: Row = [(x, 1.0) for place, x in self.takes.items() if place.part_id == want.part_id]
+        row: Row = [(x, 1.0) for source, x in self.takes.items() if source.part_id == want.part_id]
         row += [(x, float(own.parts.count(want.part_id))) for _, own, x in self.bundled]
         self._row([entry for entry in row if entry[1]], want.times, want.times)
 
     def _parcel(self, shop: str) -> None:
         market, sends = self.market, self.sends[shop]
-        inside: Row = [(x, 1.0) for place, x in self.takes.items() if place.shop == shop]
+        inside: Row = [(x, 1.0) for source, x in self.takes.items() if source.shop == shop]
         inside += [(x, 1.0) for own, _, x in self.bundled if own == shop]
         for x, _ in inside:
             self._row([(x, 1), (sends, -self.highest[x])], -ENDLESS, 0)
         rules = market.rules.get(shop)
         if rules is None:
-            for place, x in self.takes.items():
-                if place.shop == shop:
-                    self.costs[x] += place.alone_minor
+            for source, x in self.takes.items():
+                if source.shop == shop:
+                    self.costs[x] += source.alone_minor
             return
         self._ship(rules, sends)
         self._discount(rules)
 
     def _goods(self, shop: str) -> Row:
-        row: Row = [(x, place.price_minor) for place, x in self.takes.items() if place.shop == shop]
+        row: Row = [
+            (x, source.price_minor) for source, x in self.takes.items() if source.shop == shop
+        ]
         return row + [(x, own.price_minor) for name, own, x in self.bundled if name == shop]
 
     def _ship(self, rules: ShopRules, sends: int) -> None:
         """Shipping is paid unless the goods reach the threshold; more where something is heavy."""
         heavy = self._add(0, 1)
-        for place, x in self.takes.items():
-            if place.shop == rules.shop and self.market.kind(place.part_id) in HEAVY_KINDS:
+        for source, x in self.takes.items():
+            if source.shop == rules.shop and self.market.kind(source.part_id) in HEAVY_KINDS:
                 self._row([(x, 1), (heavy, -self.highest[x])], -ENDLESS, 0)
         for shop, own, x in self.bundled:
             if shop == rules.shop and any(self.market.kind(p) in HEAVY_KINDS for p in own.parts):
@@ -170,10 +172,10 @@ class _Program:
         uses = self._add(0, 1)
         goods = self._goods(rules.shop)
         counts: Row = [
-            (x, place.price_minor)
-            for place, x in self.takes.items()
-            if place.shop == rules.shop
-            and (not code.kinds or self.market.kind(place.part_id) in code.kinds)
+            (x, source.price_minor)
+            for source, x in self.takes.items()
+            if source.shop == rules.shop
+            and (not code.kinds or self.market.kind(source.part_id) in code.kinds)
         ]
         most = sum(self.highest[x] * price for x, price in counts)
         off = self._add(-1, most)
@@ -193,8 +195,8 @@ class _Program:
         places = [(n, x, value) for n, (row, _, _) in enumerate(rows) for x, value in row]
         matrix = csr_array(
             (
-                [place[2] for place in places],
-                ([place[0] for place in places], [place[1] for place in places]),
+                [source[2] for source in places],
+                ([source[0] for source in places], [source[1] for source in places]),
             ),
             shape=(len(rows), len(self.costs)),
         )
@@ -220,9 +222,9 @@ class _Program:
     def _parcels(self, chosen: np.ndarray) -> Iterator[Parcel]:
         for shop in self.market.shops:
             bought = [
-                Bought(place, int(chosen[x]))
-                for place, x in self.takes.items()
-                if place.shop == shop and chosen[x]
+                Bought(source, int(chosen[x]))
+                for source, x in self.takes.items()
+                if source.shop == shop and chosen[x]
             ]
             bundled = [
                 Bundled(shop, own, int(chosen[x]))
@@ -236,4 +238,4 @@ class _Program:
 def _singles(market: Market) -> Iterator[PartSource]:
     """The places of what is wanted, each once."""
     wanted = {want.part_id for want in market.wants}
-    return iter(dict.fromkeys(place for place in market.places if place.part_id in wanted))
+    return iter(dict.fromkeys(source for source in market.places if source.part_id in wanted))

@@ -237,8 +237,8 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
             f"Set {count} standoffs for {board.form_factor} in {case.name}, and none where the"
             " board has no hole.",
         )
-    if cooler and cooler.radiator and (place := placed_radiator(machine)):
-        where = {"top": "on top", "rear": "at the rear", "front": "in front"}[place]
+    if cooler and cooler.radiator and (index := placed_radiator(machine)):
+        where = {"top": "on top", "rear": "at the rear", "front": "in front"}[index]
         yield AssemblyStep(
             "radiator",
             f"Fasten the {cooler.radiator_mm} mm radiator {where}, hoses towards the lower end.",

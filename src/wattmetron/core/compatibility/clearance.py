@@ -94,9 +94,9 @@ def card_room_mm(machine: Machine, case: Case) -> int:
     return card_room_beside_mm(case, cooler.radiator, placed_radiator(machine))
 
 
-def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place: str | None) -> int:
+def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place_name: str | None) -> int:
     """The same where the radiator's place is known."""
-    return case.card_length_mm - (radiator[1] if place == "front" else 0)
+    return case.card_length_mm - (radiator[1] if place_name == "front" else 0)
 
 
 @rule(
@@ -390,7 +390,7 @@ ON_BRACKET: tuple[SupplyForm, ...] = ("SFX", "SFX-L")
 
 def form_fits(form: SupplyForm, case: Case) -> bool:
     """Whether a case takes supplies of a form factor as they are."""
-    return any(place in case.supply_forms for place in GOES_INTO[form])
+    return any(room in case.supply_forms for room in GOES_INTO[form])
 
 
 def form_goes(form: SupplyForm, case: Case) -> bool:

@@ -145,8 +145,8 @@ def drive_lengths(look: RuleContext) -> Speech:
         return
     drive, slot_mm = max(
         (
-            (drive, slots_of(board)[place].length_mm or 0)
-            for drive, place in zip(drives, seats.slots, strict=True)
+            (drive, slots_of(board)[index].length_mm or 0)
+            for drive, index in zip(drives, seats.slots, strict=True)
         ),
         key=lambda pair: (pair[0].m2_length_mm or 0) - pair[1],
     )

@@ -100,8 +100,8 @@ def roles_of(drives: Sequence[Storage], need: DriveNeed) -> tuple[tuple[Role, ..
     if held_gb(drives).all_gb < need.all_gb:
         return None
     order = sorted(
-        (at for at, drive in enumerate(drives) if takes_system(drive, need.system)),
-        key=lambda at: (-level_of(drives[at]), drives[at].capacity_gb, at),
+        (index for index, drive in enumerate(drives) if takes_system(drive, need.system)),
+        key=lambda index: (-level_of(drives[index]), drives[index].capacity_gb, index),
     )
     split = _apart if need.apart else _together
     return next(filter(None, (split(drives, system, need) for system in order)), None)
@@ -111,32 +111,38 @@ def _together(
     drives: Sequence[Storage], system: int, need: DriveNeed
 ) -> tuple[tuple[Role, ...], ...] | None:
     left = [
-        left_for_others(drive, need.system) if at == system else held_gb([drive])
-        for at, drive in enumerate(drives)
+        left_for_others(drive, need.system) if index == system else held_gb([drive])
+        for index, drive in enumerate(drives)
     ]
     sums = NOTHING_HELD
     for held in left:
         sums = sums.plus(held)
     if not sums.covers(need.shared):
         return None
-    fastest = sorted(range(len(drives)), key=lambda at: (-level_of(drives[at]), at != system, at))
+    fastest = sorted(
+        range(len(drives)), key=lambda index: (-level_of(drives[index]), index != system, index)
+    )
     rest = [held.all_gb for held in left]
     games = _filled(fastest, rest, need.games.all_gb)
     bulk = _filled(fastest[::-1], rest, need.bulk.gb)
     return tuple(
-        _named(at == system, at in games, at in bulk or (at not in games and at != system))
-        for at in range(len(drives))
+        _named(
+            index == system,
+            index in games,
+            index in bulk or (index not in games and index != system),
+        )
+        for index in range(len(drives))
     )
 
 
 def _filled(order: Iterable[int], rest: list[float], gb: float) -> set[int]:
     """The drives that take so much in this order; what they have left goes down."""
     used = set()
-    for at in order:
-        taken = min(rest[at], gb)
+    for index in order:
+        taken = min(rest[index], gb)
         if taken > 0:
-            used.add(at)
-            rest[at] -= taken
+            used.add(index)
+            rest[index] -= taken
             gb -= taken
     return used
 
@@ -145,15 +151,17 @@ def _apart(
     drives: Sequence[Storage], system: int, need: DriveNeed
 ) -> tuple[tuple[Role, ...], ...] | None:
     others = sorted(
-        (at for at in range(len(drives)) if at != system),
-        key=lambda at: (-level_of(drives[at]), at),
+        (index for index in range(len(drives)) if index != system),
+        key=lambda index: (-level_of(drives[index]), index),
     )
     for way in ways_apart(len(others)):
         role = dict(zip(others, way, strict=True))
-        games = held_gb(drives[at] for at in others if role[at] == "games")
-        bulk = held_gb(drives[at] for at in others if role[at] == "bulk")
+        games = held_gb(drives[index] for index in others if role[index] == "games")
+        bulk = held_gb(drives[index] for index in others if role[index] == "bulk")
         if games.covers(need.games) and bulk.covers(of_room(need.bulk)):
-            return tuple(("system" if at == system else role[at],) for at in range(len(drives)))
+            return tuple(
+                ("system" if index == system else role[index],) for index in range(len(drives))
+            )
     return None
 
 

@@ -61,8 +61,8 @@ def glance(
         errors = (np.log(t_c[runs]), sd_c[runs], np.log(t_g[runs]), sd_g[runs])
         wanted = np.log(ms_shown / target.fps)
         probability[runs] = chance.chance_within(line, *errors, wanted, cov[runs])
-        for row, at in zip(ends, () if with_ratio else INTERVAL, strict=not with_ratio):
-            row[runs] = ms_shown / np.exp(chance.quantile_ln(line, *errors, at, cov[runs]))
+        for row, share in zip(ends, () if with_ratio else INTERVAL, strict=not with_ratio):
+            row[runs] = ms_shown / np.exp(chance.quantile_ln(line, *errors, share, cov[runs]))
         if with_ratio:
             most = np.log(max(1.0, min(MOST_COUNTED, brief.display.refresh_hz / target.fps)))
             reached = wanted - chance.quantile_ln(line, *errors, brief.chance, cov[runs])

@@ -60,8 +60,8 @@ def ln_mean_ms(ln_c: Floats, ln_g: Floats, spread: Floats) -> Floats:
     the same formula for very many pairs.
     """
     x = ln_c - ln_g
-    place, half = x / spread, spread / 2
-    return np.asarray(ln_g + np.log(np.exp(x) * ndtr(place + half) + ndtr(half - place)))
+    position, half = x / spread, spread / 2
+    return np.asarray(ln_g + np.log(np.exp(x) * ndtr(position + half) + ndtr(half - position)))
 
 
 def processor_share(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> Floats:

@@ -99,20 +99,20 @@ class Lineup:
         )
         runs = np.array(self._runs, dtype=np.int64)
         for load, rows in self._loads(game, target).items():
-            at = runs[rows]
+            index = runs[rows]
             single, every, speed_sd, rated_latency, rated_bandwidth = self._chips[rows].T
             latency, bandwidth = self._memories[rows].T
             factor = work.memory_factor(
                 load.memory_sensitivity, latency, bandwidth, rated_latency, rated_bandwidth
             )
-            sides.processor_ms[at] = work.processor_ms(load, single, every, factor)
-            sides.processor_sd[at] = work.processor_sd(load, speed_sd)
+            sides.processor_ms[index] = work.processor_ms(load, single, every, factor)
+            sides.processor_sd[index] = work.processor_sd(load, speed_sd)
             ray, video_memory, link, own_link, own_sd, ray_sd = self._drawn[rows].T
             made = work.graphics_work(load, self._anchors[rows], ray, video_memory, link, own_link)
-            sides.graphics_ms[at] = made.total_ms
-            sides.graphics_sd[at] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
-            sides.cov[at], sides.v_c[at] = load.side_cov, load.v_c
-            sides.shown[at] = load.shown_per_drawn
+            sides.graphics_ms[index] = made.total_ms
+            sides.graphics_sd[index] = work.graphics_sd(work.unsure(load), made, own_sd, ray_sd)
+            sides.cov[index], sides.v_c[index] = load.side_cov, load.v_c
+            sides.shown[index] = load.shown_per_drawn
         for i in self._runs:
             if self.machines[i].second_card is not None:
                 sides.graphics_ms[i] /= self.machines[i].hastened(game)

@@ -94,7 +94,7 @@ def _shorter_ms(sides: tuple[float, float, float, float], limit_ms: float) -> fl
     """E[max(0, limit - t)], which is the integral of F from 0 to the limit."""
     t_c, t_g, v_c, v_g = sides
     sx, sz = np.sqrt(np.log1p(v_c**2)), np.sqrt(np.log1p(v_g**2))
-    at = np.linspace(limit_ms / NODES, limit_ms, NODES) - limit_ms / NODES / 2
-    ln = np.log(at)
+    index = np.linspace(limit_ms / NODES, limit_ms, NODES) - limit_ms / NODES / 2
+    ln = np.log(index)
     held = ndtr((ln - np.log(t_c)) / sx + sx / 2) * ndtr((ln - np.log(t_g)) / sz + sz / 2)
     return float(held.sum() * limit_ms / NODES)

@@ -76,13 +76,13 @@ class ReliableTable:
             return result
         x = ln_c - ln_g
         span = self._span(float(x.min()), float(x.max()))
-        rows, at = self._rows_at(sd_c, sd_g, cov, span)
-        return ln_g + self._along_x(rows, at, x, sd_c, sd_g)
+        rows, index = self._rows_at(sd_c, sd_g, cov, span)
+        return ln_g + self._along_x(rows, index, x, sd_c, sd_g)
 
     def _along_x(self, rows: Floats, row: Ints, x: Floats, sd_c: Floats, sd_g: Floats) -> Floats:
-        place = np.clip(x / self.step + self.half, 1, 2 * self.half - 2.000001)
-        left = place.astype(np.int64)
-        t = place - left
+        position = np.clip(x / self.step + self.half, 1, 2 * self.half - 2.000001)
+        left = position.astype(np.int64)
+        t = position - left
         flat = rows.ravel()
         base = row * self.x.size + left
         before, here, there, after = (flat[base + k] for k in (-1, 0, 1, 2))
@@ -108,8 +108,8 @@ class ReliableTable:
         element; known within the span of coarse nodes at least.
         """
         if not self.continuous:
-            triples, at = _distinct(sd_c, sd_g, cov)
-            return self._fine(triples, span), at
+            triples, index = _distinct(sd_c, sd_g, cov)
+            return self._fine(triples, span), index
         pairs, of_pair = _distinct(sd_c, cov)
         gs, of_g = np.unique(sd_g, return_inverse=True)
         left, weight = _stencil(gs)
@@ -200,10 +200,10 @@ def frame_ms(t_c: Floats, t_g: Floats, v_c: float, v_g: float, measure: Measure)
     line = curve(v_c, v_g, measure)
     ln_g = np.log(t_g)
     x = np.log(t_c) - ln_g
-    place = np.clip((x - line.x[0]) / line.step, 1, line.x.size - 2.000001)
-    left = place.astype(np.int64)
+    position = np.clip((x - line.x[0]) / line.step, 1, line.x.size - 2.000001)
+    left = position.astype(np.int64)
     before, here, there, after = (line.phi[left + k] for k in (-1, 0, 1, 2))
-    inside = _cubic(before, here, there, after, place - left)
+    inside = _cubic(before, here, there, after, position - left)
     ln_ms = np.where(x > line.x[-3], x + line.end_c, np.where(x < line.x[2], line.end_g, inside))
     return np.asarray(np.exp(ln_g + ln_ms))
 
@@ -225,9 +225,9 @@ _FINE_WEIGHTS = _lagrange([k / COARSE for k in range(COARSE)])
 
 def _stencil(sds: Floats) -> tuple[Ints, Floats]:
     """First grid node and the four Lagrange weights for each standard deviation."""
-    place = np.maximum(sds / SD_STEP, 1.0)
-    left = np.maximum(place.astype(np.int64) - 1, 1)
-    t = place - left
+    position = np.maximum(sds / SD_STEP, 1.0)
+    left = np.maximum(position.astype(np.int64) - 1, 1)
+    t = position - left
     weights = np.stack(
         (
             -(t - 1) * (t - 2) * (t - 3) / 6,
@@ -248,8 +248,8 @@ def _distinct(*columns: Floats) -> tuple[list[tuple[float, ...]], Ints]:
             continue
         _, code = np.unique(column, return_inverse=True)
         codes = codes * (int(code.max(initial=0)) + 1) + code
-    _, first, at = np.unique(codes, return_index=True, return_inverse=True)
-    return [tuple(float(column[n]) for column in columns) for n in first], at
+    _, first, index = np.unique(codes, return_index=True, return_inverse=True)
+    return [tuple(float(column[n]) for column in columns) for n in first], index
 
 
 def _cubic(before: Floats, here: Floats, there: Floats, after: Floats, t: Floats) -> Floats:

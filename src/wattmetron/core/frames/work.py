@@ -203,9 +203,9 @@ def speed_at(megapixels: float, anchor_speeds: ArrayLike) -> Floats:
     (n,).
     """
     speeds = np.atleast_2d(np.asarray(anchor_speeds, dtype=float))
-    place = min(max(log(megapixels), LOG_ANCHORS[0]), LOG_ANCHORS[-1])
-    left = 0 if place < LOG_ANCHORS[1] else 1
-    part = (place - LOG_ANCHORS[left]) / (LOG_ANCHORS[left + 1] - LOG_ANCHORS[left])
+    position = min(max(log(megapixels), LOG_ANCHORS[0]), LOG_ANCHORS[-1])
+    left = 0 if position < LOG_ANCHORS[1] else 1
+    part = (position - LOG_ANCHORS[left]) / (LOG_ANCHORS[left + 1] - LOG_ANCHORS[left])
     return np.asarray(speeds[:, left] * (1 - part) + speeds[:, left + 1] * part)
 
 

@@ -433,9 +433,9 @@ def _errors_of(
                 ((standing.side, "part", standing.key), 0.0, max(standing.sd, LEAST_SPEED_SD)),
                 ((standing.side, "design", design), usual.mean, usual.between),
             )
-            for place, mean, spread in errors:
-                if place not in places:
-                    places[place] = COUNT + len(places)
+            for index, mean, spread in errors:
+                if index not in places:
+                    places[index] = COUNT + len(places)
                     means.append(mean)
                     spreads.append(spread)
     return places, means, spreads

@@ -230,9 +230,9 @@ def _listed(table: TierTable, side: Side, number: int) -> Floats:
     return np.array(
         [
             standing.speeds
-            for place in bars.of_row(number)
-            if bars.used[place]
-            for standing in bars.entries[place].meant
+            for index in bars.of_row(number)
+            if bars.used[index]
+            for standing in bars.entries[index].meant
         ],
         dtype=float,
     )

@@ -101,19 +101,19 @@ def lesson_of(own: GameEvidence) -> Lesson:
     problem = GameFitProblem(own.game, (), own.pairs, NOTHING_LEARNT)
     z, cover = problem.solve()
 
-    def seen(place: int) -> ParameterEvidence | None:
-        away = float(z[place] - problem.centre[place])
-        variance = float(problem.spread[place] ** 2)
-        return look(away, float(cover[place, place]), 0.0, variance)
+    def seen(index: int) -> ParameterEvidence | None:
+        away = float(z[index] - problem.centre[index])
+        variance = float(problem.spread[index] ** 2)
+        return look(away, float(cover[index, index]), 0.0, variance)
 
     places = (POWER, *range(U.start, U.stop), *range(W.start, W.stop), PHI, VC, VG)
     designs = [
         (side, key, each_look)
-        for (side, kind, key), place in problem.places.items()
-        if kind == "design" and (each_look := seen(place)) is not None
+        for (side, kind, key), index in problem.places.items()
+        if kind == "design" and (each_look := seen(index)) is not None
     ]
     return Lesson(
-        tuple((place, each_look) for place in places if (each_look := seen(place)) is not None),
+        tuple((index, each_look) for index in places if (each_look := seen(index)) is not None),
         tuple(designs),
         tuple(_stands(own.items, problem, z, cover)),
     )
@@ -140,13 +140,14 @@ def _stands(
 def _parameters(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
     looks: dict[int, list[ParameterEvidence]] = defaultdict(list)
     for lesson in lessons:
-        for place, found in lesson.parameters:
-            looks[place].append(found)
+        for position, found in lesson.parameters:
+            looks[position].append(found)
 
-    def learn_one(place: int, usual: Shift, mean_sd: float) -> Shift:
-        at = usual.mean if place == POWER else 0.0
+    def learn_one(position: int, usual: Shift, mean_sd: float) -> Shift:
+        middle = usual.mean if position == POWER else 0.0
         seen = [
-            ParameterEvidence(each_look.away + at, each_look.variance) for each_look in looks[place]
+            ParameterEvidence(each_look.away + middle, each_look.variance)
+            for each_look in looks[position]
         ]
         return shift_of(seen, usual, mean_sd, AS_MANY_GAMES)
 
@@ -203,11 +204,15 @@ def _movers(ids: Sequence[str], lessons: Sequence[Lesson]) -> Iterator[tuple[str
         "v_c": (VC,),
         "v_g": (VG,),
     }
-    for name, place in places.items():
+    for name, position in places.items():
         yield (
             name,
             _most(
-                ids, [_pull(f for at, f in lesson.parameters if at in place) for lesson in lessons]
+                ids,
+                [
+                    _pull(f for index, f in lesson.parameters if index in position)
+                    for lesson in lessons
+                ],
             ),
         )
     yield (

@@ -76,5 +76,5 @@ def better_level(level: str) -> str | None:
     """The next better level; None above the best."""
     if level not in LEVELS:
         return LEVELS[0]
-    place = LEVELS.index(level) + 1
-    return LEVELS[place] if place < len(LEVELS) else None
+    index = LEVELS.index(level) + 1
+    return LEVELS[index] if index < len(LEVELS) else None

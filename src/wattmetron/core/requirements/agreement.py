@@ -85,7 +85,7 @@ def _uneven(
     """
     used = _used(bars, row)
     tier = table.rows[row].tier.label or "The list"
-    place = table.rows[row].place
+    index = table.rows[row].place
     if len(used) == 2:
         low, high = sorted(used, key=lambda bar: bars.ln[bar])
         apart = float(bars.ln[high] - bars.ln[low])
@@ -95,7 +95,7 @@ def _uneven(
         if apart > limit:
             yield Doubt(
                 rule="far apart",
-                tier=place,
+                tier=index,
                 sentence=f"{tier}: {_name(bars.entries[high])} is {_percent(float(np.exp(apart)))}"
                 f" {_name(bars.entries[low])}, though the list names them as equals (up to"
                 f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); the tier asks for the"
@@ -115,7 +115,7 @@ def _uneven(
         if abs(away) > limit and abs(away) > 2 * _spread_without(bars, used, bar, middle):
             yield Doubt(
                 rule="out of line",
-                tier=place,
+                tier=index,
                 sentence=f"{tier}: {_name(bars.entries[bar])} is {_percent(float(np.exp(away)))}"
                 " the middle"
                 f" of the {SIDE_WORDS[side]}s listed beside it; up to"
@@ -186,13 +186,13 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
     figures.
     """
     tier = table.rows[row].tier
-    label, place = tier.label or "The list", table.rows[row].place
+    label, index = tier.label or "The list", table.rows[row].place
     for bar in bars.of_row(row):
         entry = bars.entries[bar]
         if entry.listed.figures_only:
             yield Doubt(
                 rule="figures alone",
-                tier=place,
+                tier=index,
                 sentence=f"{label} names no {SIDE_WORDS[side]}, only “{entry.listed.text}”:"
                 " clocks and cores"
                 " do not compare across designs, so no speed follows from them.",
@@ -202,17 +202,17 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
         elif not entry.meant:
             yield Doubt(
                 rule="not placed",
-                tier=place,
+                tier=index,
                 sentence=f"{label}: “{entry.listed.text}” is not in the catalogue; place it by one"
                 " comparison and it counts.",
                 side=side,
                 place=entry.place,
             )
         elif side == "graphics":
-            yield from _variants(entry, tier.video_memory_gb, label, place)
+            yield from _variants(entry, tier.video_memory_gb, label, index)
 
 
-def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> Iterator[Doubt]:
+def _variants(entry: Entry, wanted_gb: float | None, label: str, index: int) -> Iterator[Doubt]:
     if len(entry.meant) > 1:
         amounts = " and ".join(f"{standing.memory_gb:g}" for standing in entry.meant)
         fastest = max(
@@ -220,7 +220,7 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> 
         )
         yield Doubt(
             rule="variant open",
-            tier=place,
+            tier=index,
             sentence=f"{label}: {entry.listed.text} is sold with {amounts}\u202fGB and the list"
             " does not say"
             f" which is meant; the stricter one counts, {fastest.name}.",
@@ -231,7 +231,7 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, place: int) -> 
     if wanted_gb is not None and has < wanted_gb:
         yield Doubt(
             rule="too little video memory",
-            tier=place,
+            tier=index,
             sentence=f"{label} asks for {wanted_gb:g}\u202fGB of video memory, but {_name(entry)}"
             " has"
             f" {has:g}\u202fGB.",

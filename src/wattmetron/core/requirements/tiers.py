@@ -125,8 +125,8 @@ def tier_table(
         start = len(rows)
         count = len(requirements.tiers)
         rows += [
-            PlacedTier(game, place, tier, settle(tier, place, count, assumptions))
-            for place, tier in enumerate(requirements.tiers)
+            PlacedTier(game, index, tier, settle(tier, index, count, assumptions))
+            for index, tier in enumerate(requirements.tiers)
         ]
         span[game_id] = (start, len(rows))
     shown = np.array([row.settled.shown_mpx for row in rows], dtype=float)
@@ -168,15 +168,15 @@ USUAL_RAY_SHARE = 0.35
 def _ray_shares(rows: list[PlacedTier], rendered: Floats) -> Floats:
     """Share of ray tracing in the graphics time of the reference part, 0 where it is off."""
     shares = np.zeros(len(rows))
-    for place, row in enumerate(rows):
+    for index, row in enumerate(rows):
         if not row.settled.ray_tracing:
             continue
         ray = row.game.ray_tracing_ms_per_mpx
         if ray is None:
-            shares[place] = USUAL_RAY_SHARE
+            shares[index] = USUAL_RAY_SHARE
             continue
-        raster = raster_ms(row.game, row.settled, float(rendered[place]))
-        shares[place] = ray * rendered[place] / (ray * rendered[place] + raster)
+        raster = raster_ms(row.game, row.settled, float(rendered[index]))
+        shares[index] = ray * rendered[index] / (ray * rendered[index] + raster)
     return shares
 
 
@@ -199,13 +199,13 @@ def _bars(table: TierTable, side: Side, scale: Scale) -> Bars:
     meant: list[Standing] = []
     owner: list[int] = []
     for number, row in enumerate(table.rows):
-        for place, listed in enumerate(row.tier.listed(side)):
+        for index, listed in enumerate(row.tier.listed(side)):
             wanted = row.tier.video_memory_gb if side == "graphics" else None
             named, memory_gb = listed.part, listed.memory_gb
             standings = scale.meant(named, side, memory_gb, wanted) if named else ()
             owner += [len(entries)] * len(standings)
             meant += standings
-            entries.append(Entry(number, place, listed, standings))
+            entries.append(Entry(number, index, listed, standings))
     row_of = np.array([entry.row for entry in entries], dtype=np.int64)
     ln, sd = _strictest(table, side, meant, np.array(owner, dtype=np.int64), row_of)
     used = np.isfinite(ln) & np.array([not entry.listed.excluded for entry in entries], dtype=bool)

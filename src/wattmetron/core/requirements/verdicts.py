@@ -228,10 +228,10 @@ def _slower_kind(contender: Contender, wanted: NDArray[np.int64]) -> NDArray[np.
     return wanted > STORAGE_KINDS.index(contender.storage_kind)
 
 
-def _named(texts: tuple[str, ...], place: NDArray[np.int64], had: tuple[str, ...]) -> Codes:
+def _named(texts: tuple[str, ...], index: NDArray[np.int64], had: tuple[str, ...]) -> Codes:
     versions = [version_of(name) for name in had]
     codes = np.array([_name_code(text, versions) for text in texts] or [NOT_ASKED], dtype=np.int8)
-    return codes[place] if place.size else np.empty(0, dtype=np.int8)
+    return codes[index] if index.size else np.empty(0, dtype=np.int8)
 
 
 def _name_code(wanted: str, had: list[Version]) -> int:

@@ -37,14 +37,14 @@ def drawn(trace: Trace) -> RunPicture:
     pieces = min(PIECES, max(1, trace.count // 4))
     begin = trace.start_s - trace.start_s[0]
     width = max(trace.seconds / pieces, 1e-6)
-    place = np.minimum((begin / width).astype(int), pieces - 1)
-    order = np.argsort(place, kind="stable")
-    times, owner = trace.frame_ms[order], place[order]
+    position = np.minimum((begin / width).astype(int), pieces - 1)
+    order = np.argsort(position, kind="stable")
+    times, owner = trace.frame_ms[order], position[order]
     first = np.flatnonzero(np.diff(np.concatenate([[-1], owner])))
     there = owner[first]
-    count = np.bincount(place, minlength=pieces)
+    count = np.bincount(position, minlength=pieces)
     with np.errstate(divide="ignore", invalid="ignore"):
-        mean = np.bincount(place, trace.frame_ms, pieces) / count
+        mean = np.bincount(position, trace.frame_ms, pieces) / count
     low, high = np.quantile(trace.frame_ms, (0.0005, 0.9995))
     edges = np.geomspace(max(low * 0.95, 1e-3), max(high * 1.05, low * 1.2), STEPS + 1)
     counts, _ = np.histogram(np.clip(trace.frame_ms, edges[0], edges[-1]), edges)
@@ -54,7 +54,7 @@ def drawn(trace: Trace) -> RunPicture:
         usual_ms=_told(mean),
         most_ms=_filled(np.maximum.reduceat(times, first), there, pieces),
         channels={
-            name: _channel(values, place, pieces)
+            name: _channel(values, position, pieces)
             for name, values in trace.channels.items()
             if np.isfinite(values).any()
         },
@@ -64,11 +64,11 @@ def drawn(trace: Trace) -> RunPicture:
     )
 
 
-def _channel(values: Floats, place: NDArray[np.int64], pieces: int) -> tuple[float | None, ...]:
+def _channel(values: Floats, position: NDArray[np.int64], pieces: int) -> tuple[float | None, ...]:
     known = np.isfinite(values)
-    count = np.bincount(place[known], minlength=pieces)
+    count = np.bincount(position[known], minlength=pieces)
     with np.errstate(divide="ignore", invalid="ignore"):
-        return _told(np.bincount(place[known], values[known], pieces) / count)
+        return _told(np.bincount(position[known], values[known], pieces) / count)
 
 
 def _filled(values: Floats, there: NDArray[np.int64], pieces: int) -> tuple[float | None, ...]:

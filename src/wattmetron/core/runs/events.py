@@ -115,8 +115,8 @@ def _mode(frame: Floats) -> float:
     counts, edges = np.histogram(
         ln, bins=max(10, int(np.ptp(ln) / (NEAR / 2)) + 1), range=(float(ln.min()), float(ln.max()))
     )
-    at = int(np.argmax(np.convolve(counts, (1, 2, 1), "same")))
-    inside = (ln >= edges[max(0, at - 1)]) & (ln <= edges[min(counts.size, at + 2)])
+    index = int(np.argmax(np.convolve(counts, (1, 2, 1), "same")))
+    inside = (ln >= edges[max(0, index - 1)]) & (ln <= edges[min(counts.size, index + 2)])
     return float(np.exp(np.median(ln[inside])))
 
 
@@ -158,7 +158,7 @@ def _hitches(trace: Trace) -> Iterator[Happening]:
     longest = float(trace.frame_ms[hit].max())
     yield Happening(
         what="hitches",
-        stretches=tuple((float(at), float(at)) for at in when[:200]),
+        stretches=tuple((float(moment_s), float(moment_s)) for moment_s in when[:200]),
         words=f"{when.size} frames ({when.size / minutes:.1f} a minute) take more than"
         f" {HITCH_TIMES:g} times as long as those around them, the longest {longest:.0f} ms.",
     )

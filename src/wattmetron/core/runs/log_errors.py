@@ -35,8 +35,8 @@ def mended(trace: Trace) -> Mended:
     trace = _once(trace, faults)
     trace = _forward(trace, faults)
     step = np.diff(trace.start_s) - trace.frame_ms[:-1] / 1000
-    for at in np.flatnonzero(step > LEAST_GAP_S):
-        gap, when = float(step[at]), float(trace.start_s[at])
+    for index in np.flatnonzero(step > LEAST_GAP_S):
+        gap, when = float(step[index]), float(trace.start_s[index])
         faults.append(
             Fault(
                 "drop-out",
@@ -75,10 +75,10 @@ def _forward(trace: Trace, faults: list[Fault]) -> Trace:
     if not back.size:
         return trace
     start = trace.start_s.copy()
-    for at in back:
-        by = float(start[at] + trace.frame_ms[at] / 1000 - start[at + 1])
-        when = float(start[at])
-        start[at + 1 :] += by
+    for index in back:
+        by = float(start[index] + trace.frame_ms[index] / 1000 - start[index + 1])
+        when = float(start[index])
+        start[index + 1 :] += by
         faults.append(
             Fault(
                 "clock",

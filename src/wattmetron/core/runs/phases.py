@@ -40,7 +40,7 @@ def phases(trace: Trace) -> tuple[Phase, ...]:
     there = np.flatnonzero(counts)
     level = np.log(np.bincount(window, trace.frame_ms)[there] / counts[there])
     cuts = _joined(level, _cuts(level))
-    bounds = [0.0, *(float(there[at] * width) for at in cuts), trace.seconds]
+    bounds = [0.0, *(float(there[index] * width) for index in cuts), trace.seconds]
     return _spans(trace, bounds)
 
 
@@ -58,8 +58,8 @@ def _cuts(level: Floats) -> list[int]:
         size = end - starts
         cost = (two[end] - two[starts]) - (one[end] - one[starts]) ** 2 / size
         total = best[starts] + cost + price
-        at = int(np.argmin(total))
-        best[end], last[end] = total[at], starts[at]
+        index = int(np.argmin(total))
+        best[end], last[end] = total[index], starts[index]
     cuts, end = [], n
     while end > 0:
         end = int(last[end])
@@ -72,15 +72,15 @@ def _joined(level: Floats, cuts: list[int]) -> list[int]:
     """Without changes that nobody would notice."""
     kept: list[int] = []
     bounds = [0, *cuts, level.size]
-    for before, at, after in zip(bounds, cuts, bounds[2:], strict=False):
+    for before, index, after in zip(bounds, cuts, bounds[2:], strict=False):
         if kept:
             first = kept[-1]
         elif before == 0:
             first = before
         else:
             first = 0
-        if abs(level[first:at].mean() - level[at:after].mean()) >= LEAST_CHANGE:
-            kept.append(at)
+        if abs(level[first:index].mean() - level[index:after].mean()) >= LEAST_CHANGE:
+            kept.append(index)
     return kept
 
 

@@ -90,7 +90,7 @@ class Airflow:
         self._levels = np.searchsorted(self.steps, np.arange(self._top() + 2))
         self.extra = np.zeros((len(self.steps) + 1, len(self._cases)), dtype=np.int64)
         for n, step in enumerate(self.steps.tolist()):
-            self.extra[n] = [self.packs(at, step).cost for at in range(len(self._cases))]
+            self.extra[n] = [self.packs(index, step).cost for index in range(len(self._cases))]
         if asked:
             self.extra[-1] = NEVER
 

@@ -88,16 +88,16 @@ class Hunt:
         self._scenes = scenes
         self._made: dict[int, Field | None] = {}
 
-    def field(self, place: int, floor: int = NO_RANK) -> Field | None:
+    def field(self, index: int, floor: int = NO_RANK) -> Field | None:
         """The pairings of a scene; None where there are none, and for integrated graphics where
         even the best memory on sale leaves them under a floor of rank.
         """
-        scene = self._scenes[place]
-        if place not in self._made:
+        scene = self._scenes[index]
+        if index not in self._made:
             if scene.integrated and _dream_rank(scene) < floor:
                 return None
-            self._made[place] = self._field(scene)
-        return self._made[place]
+            self._made[index] = self._field(scene)
+        return self._made[index]
 
     def _field(self, scene: Scene) -> Field | None:
         if not any(len(options) for options in scene.options):
@@ -115,8 +115,8 @@ class Hunt:
     def most(self) -> tuple[int, int] | None:
         """The largest (weight met, gain) within the budget, or None where nothing fits."""
         best = NO_RANK
-        for place in range(len(self._scenes)):
-            field = self.field(place, best)
+        for index in range(len(self._scenes)):
+            field = self.field(index, best)
             if field is None:
                 continue
             rank = rank_of(field.met, field.gain)
@@ -134,8 +134,8 @@ class Hunt:
         best = NEVER
         complete: list[tuple[bool, Complete]] = []
         floor = int(rank_of(np.array(met_floor), np.array(gain_floor)))
-        for place in range(len(self._scenes)):
-            field = self.field(place, floor)
+        for index in range(len(self._scenes)):
+            field = self.field(index, floor)
             if field is None:
                 continue
             able = rank_of(field.met, field.gain) >= floor
@@ -161,10 +161,10 @@ class Hunt:
             self.estimated += c.size
             keep = (rank_of(met, gain) >= floor) & scene.memory_enough(best_case)
             c, g, spare = c[keep], g[keep], spare[keep]
-        at, group, _ = scene.grouped(c, spare)
-        c, g = c[at], g[at]
-        most = np.full(at.size, min(limit, NEVER - 1))
-        cost = scene.least_cost(c, g, group, most - spare[at], most)
+        index, group, _ = scene.grouped(c, spare)
+        c, g = c[index], g[index]
+        most = np.full(index.size, min(limit, NEVER - 1))
+        cost = scene.least_cost(c, g, group, most - spare[index], most)
         inside = cost < NEVER
         c, g, cost = c[inside], g[inside], cost[inside]
         pairing = scene.pairing(c, g, group[inside])
@@ -207,11 +207,11 @@ def _winner(complete: list[tuple[bool, Complete]], cost: int) -> Winner | None:
     if cost >= NEVER:
         return None
     cheapest = [(integrated, done, done.cost == cost) for integrated, done in complete]
-    gain = max(int(done.gain[at].max(initial=NO_GAIN)) for _, done, at in cheapest)
+    gain = max(int(done.gain[index].max(initial=NO_GAIN)) for _, done, index in cheapest)
     pairings: set[tuple[bool, int, int]] = set()
     met = 0
-    for integrated, done, at in cheapest:
-        for i in np.flatnonzero(at & (done.gain == gain)):
+    for integrated, done, index in cheapest:
+        for i in np.flatnonzero(index & (done.gain == gain)):
             pairings.add((integrated, int(done.c[i]), int(done.g[i])))
             met = max(met, int(done.met[i]))
     return Winner(cost, met, gain, tuple(sorted(pairings)))

@@ -78,9 +78,9 @@ class KindPool(Generic[P]):
         """What each costs with what comes with it."""
         return self.cost + ints(extras.cost for extras in self.brings) if self.brings else self.cost
 
-    def brought(self, place: int) -> tuple[tuple[Kind, str], ...]:
+    def brought(self, index: int) -> tuple[tuple[Kind, str], ...]:
         """The further parts that come with one of the candidates."""
-        return self.brings[place].parts if self.brings else ()
+        return self.brings[index].parts if self.brings else ()
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -239,7 +239,7 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         SlotLayout(tuple(slot._replace(gen=None) for slot in slots_of(board)), board.sata_ports)
         for board in boards
     ]
-    place = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
+    index = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
     shown = [screen is not None for screen in pool.screens] or [True] * len(boards)
     return BoardArrays(
         socket=np.array([socket_key(board.socket) for board in boards], dtype=np.str_),
@@ -269,8 +269,8 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
             )
             for with_card in (False, True)
         },
-        layout=ints(place[layout] for layout in layouts),
-        layouts=tuple(place),
+        layout=ints(index[layout] for layout in layouts),
+        layouts=tuple(index),
         sata_taken=pool.bays_525,
         cards=ints(extras.cards for extras in pool.boards.brings or (NOTHING,) * len(boards)),
         product=np.unique([board.id for board in boards], return_inverse=True)[1].astype(np.int64),
@@ -470,12 +470,12 @@ def _some(brought: Brought | None) -> list[Brought]:
 
 def _on_each(shelf: KindPool[P], ways: Callable[[P], list[Brought]]) -> KindPool[P]:
     """Each candidate once for every way to have what comes with it; none where there is no way."""
-    found = [(at, way) for at, part in enumerate(shelf.parts) for way in ways(part)]
+    found = [(index, way) for index, part in enumerate(shelf.parts) for way in ways(part)]
     if len(found) == len(shelf) and all(way == NOTHING for _, way in found):
         return shelf
     return KindPool(
-        tuple(shelf.parts[at] for at, _ in found),
-        shelf.cost[[at for at, _ in found]],
+        tuple(shelf.parts[index] for index, _ in found),
+        shelf.cost[[index for index, _ in found]],
         shelf.fixed,
         tuple(way for _, way in found),
     )

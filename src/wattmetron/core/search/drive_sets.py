@@ -192,9 +192,9 @@ def _groups(pool: Pool) -> list[DriveGroup]:
 def _worth_having(pool: Pool, places: list[int]) -> list[int]:
     """Drives of which none that costs less is as large and as fast."""
     own = [
-        (int(pool.drives.cost[at]), pool.drives.parts[at].capacity_gb, level_of(drive))
-        for at in places
-        for drive in [pool.drives.parts[at]]
+        (int(pool.drives.cost[index]), pool.drives.parts[index].capacity_gb, level_of(drive))
+        for index in places
+        for drive in [pool.drives.parts[index]]
     ]
     best = [
         (cost, gb, level)
@@ -202,12 +202,12 @@ def _worth_having(pool: Pool, places: list[int]) -> list[int]:
         if not any(c < cost and g >= gb and v >= level for c, g, v in own)
     ]
     keep = set(best)
-    return [at for at, figures in zip(places, own, strict=True) if figures in keep]
+    return [index for index, figures in zip(places, own, strict=True) if figures in keep]
 
 
 def _group(pool: Pool, places: list[int]) -> DriveGroup:
     room = pool.floors.storage.system
-    drives = [pool.drives.parts[at] for at in places]
+    drives = [pool.drives.parts[index] for index in places]
     held = HeldBy(
         np.array([drive.capacity_gb for drive in drives], dtype=float),
         np.array([held_gb([drive]) for drive in drives], dtype=float),
@@ -245,7 +245,7 @@ class Serves:
 
     def _ways(self, count: int) -> Iterator[Way]:
         for system in (None, *range(count)):
-            others = tuple(at for at in range(count) if at != system)
+            others = tuple(index for index in range(count) if index != system)
             for games, bulk in self._left(system is None):
                 if not self.need.apart:
                     yield Way(system, tuple(range(count)), (), games.plus(bulk), NOTHING_HELD)
@@ -254,8 +254,8 @@ class Serves:
                     own = list(zip(others, roles, strict=True))
                     yield Way(
                         system,
-                        tuple(at for at, role in own if role == "games"),
-                        tuple(at for at, role in own if role == "bulk"),
+                        tuple(index for index, role in own if role == "games"),
+                        tuple(index for index, role in own if role == "bulk"),
                         games,
                         bulk,
                     )
@@ -265,10 +265,10 @@ class Serves:
         shared out; none where the system should stand on one of them and cannot.
         """
         need, fixed = self.need, self.fixed
-        places = [at for at, drive in enumerate(fixed) if takes_system(drive, need.system)]
+        places = [index for index, drive in enumerate(fixed) if takes_system(drive, need.system)]
         found = set()
         for system in places if system_here else (None,):
-            others = [drive for at, drive in enumerate(fixed) if at != system]
+            others = [drive for index, drive in enumerate(fixed) if index != system]
             if need.apart:
                 found |= {
                     self._lacking(
@@ -300,22 +300,22 @@ def _served_by(way: Way, held: list[HeldBy]) -> NDArray[np.bool_]:
     for members, needed in ((way.games, way.games_need), (way.bulk, way.bulk_need)):
         for level, gb in enumerate(needed):
             total = np.zeros(shape)
-            for at in members:
-                own = held[at].beside if at == way.system else held[at].held
-                total = total + _along(own[:, level], at, len(held))
+            for index in members:
+                own = held[index].beside if index == way.system else held[index].held
+                total = total + _along(own[:, level], index, len(held))
             goes &= total >= gb
     return goes
 
 
 def _along(column: NDArray[Any], axis: int, axes: int) -> NDArray[Any]:
-    return column.reshape([-1 if at == axis else 1 for at in range(axes)])
+    return column.reshape([-1 if index == axis else 1 for index in range(axes)])
 
 
 def _sums(columns: list[NDArray[Any]]) -> NDArray[Any]:
     """Sums of one entry of each column, an axis for each."""
     total: NDArray[Any] = np.zeros((), dtype=columns[0].dtype)
-    for at, column in enumerate(columns):
-        total = total + _along(column, at, len(columns))
+    for index, column in enumerate(columns):
+        total = total + _along(column, index, len(columns))
     return total
 
 
@@ -356,7 +356,7 @@ def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, .
                 goes &= serves.where([group.held for group in picked])
             for row in np.argwhere(goes):
                 own = zip(picked, row.tolist(), strict=True)
-                places = sorted(int(group.places[at]) for group, at in own)
-                drives = pool.fixed_drives + tuple(pool.drives.parts[at] for at in places)
+                places = sorted(int(group.places[index]) for group, index in own)
+                drives = pool.fixed_drives + tuple(pool.drives.parts[index] for index in places)
                 found[drives] = int(cost[tuple(row)])
     return found

@@ -100,8 +100,8 @@ class CaseBits:
         word = (bits != 0).argmax(axis=-1)
         own = np.take_along_axis(bits, word[..., None], axis=-1)[..., 0]
         lowest = own & (~own + np.uint64(1))
-        at = word * 64 + np.frexp(lowest.astype(float))[1] - 1
-        return self.cost[np.where(own == 0, len(self.cost) - 1, at)]
+        index = word * 64 + np.frexp(lowest.astype(float))[1] - 1
+        return self.cost[np.where(own == 0, len(self.cost) - 1, index)]
 
 
 class Takes:
@@ -221,11 +221,11 @@ class Takes:
                 room.append([case.card_length_mm for case in self.cases])
                 continue
             places = [radiator_place(case, radiator, tall) for case in self.cases]
-            goes.append([place is not None for place in places])
+            goes.append([index is not None for index in places])
             room.append(
                 [
-                    card_room_beside_mm(case, radiator, place)
-                    for case, place in zip(self.cases, places, strict=True)
+                    card_room_beside_mm(case, radiator, index)
+                    for case, index in zip(self.cases, places, strict=True)
                 ]
             )
         return np.array(goes, dtype=bool), room
@@ -276,18 +276,18 @@ class Enclosures:
             )
             for n, (chip, boxed) in enumerate(zip(chips, takes.mount_of_boxed, strict=True))
         ]
-        place = {key: i for i, key in enumerate(dict.fromkeys(keys))}
-        self._class_index = ints(place[key] for key in keys)
+        index = {key: i for i, key in enumerate(dict.fromkeys(keys))}
+        self._class_index = ints(index[key] for key in keys)
         example = dict(zip(keys, chips, strict=True))
         memory_room = self._pool.clearances.rooms(room_for_memory_mm(cooler) for cooler in coolers)
         mounting = {
-            socket: [socket in cooler.sockets for cooler in coolers] for socket, *_ in place
+            socket: [socket in cooler.sockets for cooler in coolers] for socket, *_ in index
         }
-        fits = np.array([mounting[socket] for socket, *_ in place], dtype=bool).reshape(
-            len(place), len(coolers)
+        fits = np.array([mounting[socket] for socket, *_ in index], dtype=bool).reshape(
+            len(index), len(coolers)
         )
         rank = np.searchsorted(capacities, ints(floors.capacity_w(cooler) for cooler in coolers))
-        fits &= rank >= ints(least for _, least, *_ in place)[:, None]
+        fits &= rank >= ints(least for _, least, *_ in index)[:, None]
         by_room = np.repeat(fits[:, None], len(self._rooms), axis=1)
         if floors.most_dba is not None:
             quiet = [
@@ -295,13 +295,13 @@ class Enclosures:
                     [floors.quiet(cooler, example[key], room) for cooler in coolers]
                     for room in self._rooms
                 ]
-                for key in place
+                for key in index
             ]
             by_room &= np.array(quiet, dtype=bool).reshape(by_room.shape)
         by_memory = by_room[:, :, None, :] & (memory_room >= np.arange(self._levels)[:, None])
         boxed = ints(
             mount if floors.quiet(None, example[key], room) else NO_MOUNT
-            for key, mount in zip(place, (key[2] for key in place), strict=True)
+            for key, mount in zip(index, (key[2] for key in index), strict=True)
             for room in self._rooms
         )
         boxed = np.repeat(boxed, self._levels)
@@ -400,9 +400,9 @@ class Enclosures:
         cooling, form, bays, heat, shape = np.unravel_index(keys, self._sizes)
         rows = np.empty((keys.size, len(self.sorts)), dtype=np.int64)
         for level in np.unique(heat):
-            at = np.flatnonzero(heat == level)
-            for first in range(0, at.size, CHUNK):
-                own = at[first : first + CHUNK]
+            index = np.flatnonzero(heat == level)
+            for first in range(0, index.size, CHUNK):
+                own = index[first : first + CHUNK]
                 rows[own] = self._least(
                     self._bits[level](), cooling[own], form[own], bays[own], shape[own]
                 )

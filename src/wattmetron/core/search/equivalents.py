@@ -52,10 +52,10 @@ class Groups:
         start = np.flatnonzero(_new(kind[by_frames], frames[by_frames]))
         head, size = by_frames[start], np.diff(np.append(start, cost.size))
         order = np.lexsort((cost[head], kind[head]))
-        at, nth = spread(size[order])
-        self._option = by_frames[start[order][at] + nth]
+        index, nth = spread(size[order])
+        self._option = by_frames[start[order][index] + nth]
         self._start = np.cumsum(size[order]) - size[order]
-        self._key = at * SPAN + cost[self._option]
+        self._key = index * SPAN + cost[self._option]
         self.head = head[order]
         self.least = cost[self.head]
         of_kind = kind[self.head]
@@ -87,8 +87,8 @@ class Groups:
 
     def of(self, kind: Ints, most: Ints) -> tuple[Ints, Ints]:
         """These groups: the place of the class in ``kind``, and the group."""
-        at, nth = spread(self.count(kind, most))
-        return at, self._first[kind[at]] + nth
+        index, nth = spread(self.count(kind, most))
+        return index, self._first[kind[index]] + nth
 
     def last(self, kind: Ints, most: Ints) -> Ints:
         """The last of these groups; some group where there is none."""
@@ -104,8 +104,8 @@ class Groups:
         """
         ends = np.searchsorted(self._key, group * SPAN + np.clip(under, 0, SPAN - 1))
         start = self._start[group] + 1
-        at, nth = spread(np.maximum(ends - start, 0))
-        return at, self._option[start[at] + nth]
+        index, nth = spread(np.maximum(ends - start, 0))
+        return index, self._option[start[index] + nth]
 
 
 def _new(*ordered: Ints) -> NDArray[np.bool_]:

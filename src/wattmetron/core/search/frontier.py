@@ -41,8 +41,8 @@ class Staircase:
 
     def within(self, cost: Ints) -> Ints:
         """The best rank within each cost; NO_RANK where nothing is as cheap."""
-        at = np.searchsorted(self.cost, cost, side="right") - 1
-        return np.where(at >= 0, np.append(self.rank, NO_RANK)[at], NO_RANK)
+        index = np.searchsorted(self.cost, cost, side="right") - 1
+        return np.where(index >= 0, np.append(self.rank, NO_RANK)[index], NO_RANK)
 
     def with_more(self, cost: Ints, rank: Ints) -> "Staircase":
         """The staircase of these and other builds."""
@@ -67,13 +67,13 @@ class Frontier:
 
     def best(self, budget: int) -> Winner | None:
         """The step of the largest rank within a budget."""
-        at = int(np.searchsorted(self.stairs.cost, budget, side="right")) - 1
-        return self.steps[at] if at >= 0 else None
+        index = int(np.searchsorted(self.stairs.cost, budget, side="right")) - 1
+        return self.steps[index] if index >= 0 else None
 
     def reaching(self, met: int, gain: int) -> Winner | None:
         """The cheapest step of at least this rank."""
-        at = int(np.searchsorted(self.stairs.rank, (met << RANK_BITS) + gain))
-        return self.steps[at] if at < len(self.steps) else None
+        index = int(np.searchsorted(self.stairs.rank, (met << RANK_BITS) + gain))
+        return self.steps[index] if index < len(self.steps) else None
 
     def answer(self, budget: int, band: int) -> Winner | None:
         """What the aim of most frames answers for a budget: the cheapest within the band of the
@@ -147,16 +147,16 @@ class _Sweep:
         """
         scene = field.scene
         c, g, least = field.c[block], field.g[block], field.cost[block]
-        place, group, dearer = scene.grouped(c, spare)
-        open_ones = bound[place] > self.stairs.within(least[place] + dearer - 1)
-        place, group = place[open_ones], group[open_ones]
+        index, group, dearer = scene.grouped(c, spare)
+        open_ones = bound[index] > self.stairs.within(least[index] + dearer - 1)
+        index, group = index[open_ones], group[open_ones]
         cost = scene.least_cost(
-            c[place], g[place], group, least[place], np.full(place.size, self.most)
+            c[index], g[index], group, least[index], np.full(index.size, self.most)
         )
-        open_ones = (cost <= self.most) & (bound[place] > self.stairs.within(cost - 1))
-        place, group, cost = place[open_ones], group[open_ones], cost[open_ones]
-        enough = scene.memory_enough(scene.pairing(c[place], g[place], group))
-        c, g, cost, group = c[place][enough], g[place][enough], cost[enough], group[enough]
+        open_ones = (cost <= self.most) & (bound[index] > self.stairs.within(cost - 1))
+        index, group, cost = index[open_ones], group[open_ones], cost[open_ones]
+        enough = scene.memory_enough(scene.pairing(c[index], g[index], group))
+        c, g, cost, group = c[index][enough], g[index][enough], cost[enough], group[enough]
         rank = rank_of(*scene.targets.evaluate(scene.pairing(c, g, group), scene.integrated))
         self.stairs = self.stairs.with_more(cost, rank)
         self._found.append(_Judged(scene, c, g, group, cost, rank))
@@ -169,10 +169,10 @@ class _Sweep:
         pairings: list[set[tuple[bool, int, int]]] = [set() for _ in stairs.cost]
         gains: list[tuple[int, ...]] = [() for _ in stairs.cost]
         for judged in self._found:
-            at = np.searchsorted(stairs.cost, judged.cost)
-            on = at < stairs.cost.size
-            on[on] = (stairs.cost[at[on]] == judged.cost[on]) & (
-                stairs.rank[at[on]] == judged.rank[on]
+            index = np.searchsorted(stairs.cost, judged.cost)
+            on = index < stairs.cost.size
+            on[on] = (stairs.cost[index[on]] == judged.cost[on]) & (
+                stairs.rank[index[on]] == judged.rank[on]
             )
             rows = np.flatnonzero(on)
             pairing = judged.scene.pairing(judged.c[rows], judged.g[rows], judged.group[rows])
@@ -180,10 +180,10 @@ class _Sweep:
                 side.gain(pairing, judged.scene.integrated) for side in judged.scene.targets.sides
             ]
             for n, row in enumerate(rows):
-                pairings[at[row]].add(
+                pairings[index[row]].add(
                     (judged.scene.integrated, int(judged.c[row]), int(judged.g[row]))
                 )
-                gains[at[row]] = tuple(int(array[n]) for array in by_target)
+                gains[index[row]] = tuple(int(array[n]) for array in by_target)
         steps = tuple(
             Winner(int(cost), *unranked(int(rank)), tuple(sorted(pairing)))
             for cost, rank, pairing in zip(stairs.cost, stairs.rank, pairings, strict=True)

@@ -211,10 +211,17 @@ def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> 
     for choice in _undominated_drives(need.drives):
         picked = _cheapest_homes(homes, choice, pool, need)
         group = homes.group[picked]
-        at, place = spread(fronts.size[group])
-        of_kind.append(homes.kind[picked[at]])
+        index, position = spread(fronts.size[group])
+        of_kind.append(homes.kind[picked[index]])
         pieces.append(
-            _options(homes.board[picked[at]], starts[group[at]] + place, fronts, choice, pool, need)
+            _options(
+                homes.board[picked[index]],
+                starts[group[index]] + position,
+                fronts,
+                choice,
+                pool,
+                need,
+            )
         )
     return _undominated(np.concatenate(of_kind), _joined(pieces), len(kinds))
 
@@ -313,10 +320,10 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
 
 
 def _options(
-    board: Ints, at: Ints, fronts: Fronts, choice: DriveChoice, pool: Pool, need: Need
+    board: Ints, index: Ints, fronts: Fronts, choice: DriveChoice, pool: Pool, need: Need
 ) -> Options:
     """One option for every board with the kit of the fronts beside it."""
-    own, kit = pool.board_arrays, fronts.kit[at]
+    own, kit = pool.board_arrays, fronts.kit[index]
     none = np.zeros(board.size, dtype=np.int64)
     lanes = need.seats[choice.sort].lanes
     link_gen, link_lanes = _link(own.gen[board], lanes[board], need)
@@ -332,7 +339,7 @@ def _options(
         link_lanes=link_lanes,
         power_level=own.power_level[board],
         frames=none,
-        **{name: column[at] for name, column in fronts.figures._asdict().items()},
+        **{name: column[index] for name, column in fronts.figures._asdict().items()},
     )
 
 
@@ -345,8 +352,8 @@ def spread(sizes: Ints) -> tuple[Ints, Ints]:
     """Each index as often as its size says, with its place from 0: ``[2, 1]`` gives ``[0 0 1], [0 1
     0]``.
     """
-    at = np.repeat(np.arange(sizes.size), sizes)
-    return at, np.arange(at.size) - (np.cumsum(sizes) - sizes)[at]
+    index = np.repeat(np.arange(sizes.size), sizes)
+    return index, np.arange(index.size) - (np.cumsum(sizes) - sizes)[index]
 
 
 def _packed(*columns: Ints) -> Ints:

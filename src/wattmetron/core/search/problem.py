@@ -167,8 +167,8 @@ class Scene:
         """
         kind = self.option_of[c]
         least = self.least_option[kind]
-        at, group = self.groups.of(kind, least + spare)
-        return at, group, self.groups.least[group] - least[at]
+        index, group = self.groups.of(kind, least + spare)
+        return index, group, self.groups.least[group] - least[index]
 
     def least_cost(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> Ints:
         """Least cost of complete builds of pairings with options of a group; ``bound`` is each
@@ -178,8 +178,8 @@ class Scene:
         """
         cost = self.cost(c, g, self.groups.head[group])
         under = np.minimum(cost, limit + 1) - bound + self.least_option[self.option_of[c]]
-        at, others = self.groups.dearer(group, under)
-        np.minimum.at(cost, at, self.cost(c[at], g[at], others))
+        index, others = self.groups.dearer(group, under)
+        np.minimum.at(cost, index, self.cost(c[index], g[index], others))
         cost[cost > limit] = NEVER
         return cost
 

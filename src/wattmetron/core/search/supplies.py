@@ -76,9 +76,9 @@ class Supplies:
             )
             for need in plugs
         }
-        place = {kind: i for i, kind in enumerate(kinds)}
+        index = {kind: i for i, kind in enumerate(kinds)}
         own = ints(
-            place[
+            index[
                 supply.pcie_8pin,
                 supply.pcie_16pin,
                 supply.pcie_16pin_w,
@@ -97,8 +97,8 @@ class Supplies:
         owned = pool.floors.owned
         keys = [(supply.cpu_8pin, supply.cpu_4pin, supply.id in owned) for supply in supplies]
         kinds = dict(zip(keys, supplies, strict=True))
-        place = {kind: i for i, kind in enumerate(kinds)}
-        own = ints(place[key] for key in keys)
+        index = {kind: i for i, kind in enumerate(kinds)}
+        own = ints(index[key] for key in keys)
         numbers = {(True,) * len(kinds): 0}
         later = pool.floors.later.chip
         later_w = later.sustained_w if later else 0
@@ -123,9 +123,9 @@ class Supplies:
         shape = sorts, len(able), len(finds), self._watts.size + 1, self._spikes.size + 1
         table: Ints = np.full(shape, NEVER, dtype=np.int64)
         for n, cost in enumerate(self._pool.supplies.cost.tolist()):
-            at = table[self._sorts[n], :, :, self._own_watts[n], self._own_spikes[n]]
+            index = table[self._sorts[n], :, :, self._own_watts[n], self._own_spikes[n]]
             fits = np.ix_(able[:, n], finds[:, n])
-            at[fits] = np.minimum(at[fits], cost)
+            index[fits] = np.minimum(index[fits], cost)
         for axis in (3, 4):
             table = np.flip(np.minimum.accumulate(np.flip(table, axis), axis=axis), axis)
         return table

@@ -272,8 +272,8 @@ class TargetSide:
         else:
             ln_f = np.empty(pairing.processor.size)
             for n in np.unique(table_of):
-                at = table_of == n
-                ln_f[at] = self.tables[n].ln_quantile(*(column[at] for column in times))
+                index = table_of == n
+                ln_f[index] = self.tables[n].ln_quantile(*(column[index] for column in times))
         return self.counted(self.ln_budget_ms - ln_f, pairing.drawing, integrated)
 
     def counted(self, log_ratio: Floats, drawing: Ints, integrated: bool) -> Ints:

@@ -118,10 +118,10 @@ class _Settler:
             takes, lanes = self.scene.need.seats[sort]
             fits = takes[boards] & (so_far + drives_cost <= winner.cost)
             fits &= self._right_gain(winner, boards, kits, lanes)
-            at = np.flatnonzero(fits)
-            rest = rest_of(self.pool.kit_arrays.sticks[kits[at]], sort.nvme, sort.sata)
-            shells = self._least_shell(boards[at], kits[at], rest, sort.bays)
-            fits[at] = so_far[at] + drives_cost + shells == winner.cost
+            index = np.flatnonzero(fits)
+            rest = rest_of(self.pool.kit_arrays.sticks[kits[index]], sort.nvme, sort.sata)
+            shells = self._least_shell(boards[index], kits[index], rest, sort.bays)
+            fits[index] = so_far[index] + drives_cost + shells == winner.cost
             reaching[sort] = fits
         any_way = np.flatnonzero(np.logical_or.reduce(list(reaching.values())))
         if not any_way.size:
@@ -244,19 +244,19 @@ class _Settler:
         ]
         spent = np.add.outer([cost for _, cost in coolers], [cost for _, cost in supplies])
         cases: dict[int, list[int]] = {}
-        for at, cost in enumerate(with_fans.tolist()):
-            cases.setdefault(cost, []).append(at)
+        for index, cost in enumerate(with_fans.tolist()):
+            cases.setdefault(cost, []).append(index)
         for first, second in np.argwhere(np.isin(left - spent, with_fans)):
             cooler, supply = coolers[first][0], supplies[second][0]
             if cooler is not None and not goes.there(COOLER_RULES, "cooler", cooler):
                 continue
             if not goes.there(SUPPLY_RULES, "supply", supply):
                 continue
-            for at in cases[left - int(spent[first, second])]:
-                case = pool.cases.parts[at]
+            for index in cases[left - int(spent[first, second])]:
+                case = pool.cases.parts[index]
                 whole = replace(inside, cooler=cooler, supply=supply, case=case)
                 if not goes.blocks(CASE_RULES, whole):
-                    fans = pool.airflow.packs(at, full_w).ids
+                    fans = pool.airflow.packs(index, full_w).ids
                     return cooler.id if cooler else None, supply.id, case.id, fans
         name = inside.mainboard.id if inside.mainboard else "no board"
         raise TableError(f"no cooler, supply and case for {name} cost {left}")

@@ -34,12 +34,12 @@ def speed_at_each(anchors: Floats, mpx: Floats) -> Floats:
     outside.
     """
     ticks = np.log(ANCHORS_MPX)
-    place = np.clip(np.log(mpx), ticks[0], ticks[-1])
+    position = np.clip(np.log(mpx), ticks[0], ticks[-1])
     low = anchors[:, 0] + (anchors[:, 1] - anchors[:, 0]) * np.clip(
-        (place - ticks[0]) / (ticks[1] - ticks[0]), 0, 1
+        (position - ticks[0]) / (ticks[1] - ticks[0]), 0, 1
     )
     return np.asarray(
         low
         + (anchors[:, 2] - anchors[:, 1])
-        * np.clip((place - ticks[1]) / (ticks[2] - ticks[1]), 0, 1)
+        * np.clip((position - ticks[1]) / (ticks[2] - ticks[1]), 0, 1)
     )

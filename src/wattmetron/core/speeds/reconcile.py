@@ -44,11 +44,11 @@ def reconcile(known: Mapping[str, SpeedPrior], charts: Sequence[Chart]) -> Recon
     """
     used = [chart for chart in charts if not chart.muted and len(chart.rows) > 1]
     keys = list(dict.fromkeys([*known, *(row.part for chart in used for row in chart.rows)]))
-    place = {key: n for n, key in enumerate(keys)}
-    part = np.array([place[row.part] for chart in used for row in chart.rows], dtype=np.int64)
+    position = {key: n for n, key in enumerate(keys)}
+    part = np.array([position[row.part] for chart in used for row in chart.rows], dtype=np.int64)
     source = np.array([n for n, chart in enumerate(used) for _ in chart.rows], dtype=np.int64)
     value = np.log([row.value for chart in used for row in chart.rows]) if used else np.empty(0)
-    tied, groups = _tied(len(keys), {place[key] for key in known}, part, source)
+    tied, groups = _tied(len(keys), {position[key] for key in known}, part, source)
     prior_ln = np.array([known[key].ln if key in known else 0.0 for key in keys])
     prior_weight = np.array([1 / known[key].sd ** 2 if key in known else 0.0 for key in keys])
     fit = _solve(
@@ -56,8 +56,8 @@ def reconcile(known: Mapping[str, SpeedPrior], charts: Sequence[Chart]) -> Recon
     )
     names = [key for n, key in enumerate(keys) if tied[n]]
     return Reconciled(
-        ln={key: float(fit.ln[place[key]]) for key in names},
-        sd={key: float(fit.sd[place[key]]) for key in names},
+        ln={key: float(fit.ln[position[key]]) for key in names},
+        sd={key: float(fit.sd[position[key]]) for key in names},
         sources=_sources(charts, used, fit, tied, part, source),
         disagreements=_disagreements(used, fit, tied, part, source, value),
         loose=tuple(tuple(keys[n] for n in group) for group in groups),
@@ -168,11 +168,11 @@ def _sources(
     source: Ints,
 ) -> tuple[Source, ...]:
     held = {n: bool(tied[part[source == n]].all()) for n in range(len(used))}
-    place = {chart.id: n for n, chart in enumerate(used)}
+    position = {chart.id: n for n, chart in enumerate(used)}
     return tuple(
         (
             Source(chart, float(fit.offset[n]), float(fit.noise[n]), held[n])
-            if (n := place.get(chart.id)) is not None
+            if (n := position.get(chart.id)) is not None
             else Source(chart, 0.0, chart.noise, False)
         )
         for chart in charts

@@ -39,8 +39,8 @@ def speed_of(standing: Standing, measure: Measure) -> tuple[float, float] | None
         return (
             None if not standing.ray_speed else (standing.ray_speed, standing.ray_sd or standing.sd)
         )
-    place = {"one core": 0, "all cores": 1, "1080p": 0, "1440p": 1, "2160p": 2}[measure]
-    return standing.speeds[place], standing.sd
+    position = {"one core": 0, "all cores": 1, "1080p": 0, "1440p": 1, "2160p": 2}[measure]
+    return standing.speeds[position], standing.sd
 
 
 def reconciled(scale: Scale, charts: Mapping[str, Chart]) -> dict[Measure, Reconciled]:

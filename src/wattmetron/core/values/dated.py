@@ -50,32 +50,32 @@ class BuildSet:
             raise BriefError(f"A set holds at most {MOST_ENTRIES} builds: take one out first.")
         return replace(self, entries=(*self.entries, *entries))
 
-    def without(self, place: int) -> "BuildSet":
-        return self._with(place, lambda others: others)
+    def without(self, index: int) -> "BuildSet":
+        return self._with(index, lambda others: others)
 
-    def moved(self, place: int, where: str) -> "BuildSet":
+    def moved(self, index: int, where: str) -> "BuildSet":
         """With a build earlier or later by one place."""
         step = {"earlier": -1, "later": 1}.get(where, 0)
 
         def put(others: tuple[Dated, ...]) -> tuple[Dated, ...]:
-            to = max(0, place + step)
-            return (*others[:to], self.entries[place], *others[to:])
+            to = max(0, index + step)
+            return (*others[:to], self.entries[index], *others[to:])
 
-        return self._with(place, put)
+        return self._with(index, put)
 
-    def renewed(self, place: int, entry: Dated) -> "BuildSet":
+    def renewed(self, index: int, entry: Dated) -> "BuildSet":
         """With another build in the place of one."""
-        return self._with(place, lambda others: (*others[:place], entry, *others[place:]))
+        return self._with(index, lambda others: (*others[:index], entry, *others[index:]))
 
     def _with(
-        self, place: int, put: Callable[[tuple[Dated, ...]], tuple[Dated, ...]]
+        self, index: int, put: Callable[[tuple[Dated, ...]], tuple[Dated, ...]]
     ) -> "BuildSet":
-        self.entry(place)
-        others = (*self.entries[:place], *self.entries[place + 1 :])
+        self.entry(index)
+        others = (*self.entries[:index], *self.entries[index + 1 :])
         return replace(self, entries=put(others))
 
-    def entry(self, place: int) -> Dated:
+    def entry(self, index: int) -> Dated:
         """The build in a place; raises BriefError where there is none."""
-        if not 0 <= place < len(self.entries):
+        if not 0 <= index < len(self.entries):
             raise BriefError("There is no such build in this set any more: load the page again.")
-        return self.entries[place]
+        return self.entries[index]

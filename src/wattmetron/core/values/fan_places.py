@@ -33,7 +33,7 @@ def homeless(case: Case, added: Mapping[int, int]) -> dict[int, int]:
         return {}
     taken: dict[int, int] = {}
     without: dict[int, int] = {}
-    places = [_sizes(place) for place in case.fan_sizes]
+    places = [_sizes(index) for index in case.fan_sizes]
     for size_mm, count in sorted(added.items()):
         for number in range(count):
             if number >= MOST_ADDED or not _seat(size_mm, places, taken, set()):
@@ -42,21 +42,21 @@ def homeless(case: Case, added: Mapping[int, int]) -> dict[int, int]:
     return without
 
 
-def _sizes(place: str) -> frozenset[int]:
+def _sizes(sizes_text: str) -> frozenset[int]:
     """The sizes in mm that a place takes: ``120/140``."""
-    return frozenset(int(size) for size in place.split("/") if size.strip().isdecimal())
+    return frozenset(int(size) for size in sizes_text.split("/") if size.strip().isdecimal())
 
 
 def _seat(
     size_mm: int, places: list[frozenset[int]], taken: dict[int, int], tried: set[int]
 ) -> bool:
     """Finds a place for a fan, moving others where they fit elsewhere too."""
-    for place, sizes in enumerate(places):
-        if size_mm not in sizes or place in tried:
+    for index, sizes in enumerate(places):
+        if size_mm not in sizes or index in tried:
             continue
-        tried.add(place)
-        if place not in taken or _seat(taken[place], places, taken, tried):
-            taken[place] = size_mm
+        tried.add(index)
+        if index not in taken or _seat(taken[index], places, taken, tried):
+            taken[index] = size_mm
             return True
     return False
 

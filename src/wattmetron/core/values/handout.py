@@ -79,10 +79,10 @@ class HandoutChoice:
         if where == "show" and key not in order:
             order.append(key)
         elif key in order:
-            at = order.index(key)
+            index = order.index(key)
             order.remove(key)
             if where == "earlier":
-                order.insert(max(0, at - 1), key)
+                order.insert(max(0, index - 1), key)
             elif where == "later":
-                order.insert(at + 1, key)
+                order.insert(index + 1, key)
         return replace(self, shown=tuple(order))

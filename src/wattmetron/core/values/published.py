@@ -181,16 +181,16 @@ Role = Literal["minimum", "recommended", "higher"]
 ROLES: tuple[Role, ...] = ("minimum", "recommended", "higher")
 
 
-def role_of(tier: Tier, place: int, count: int) -> Role:
+def role_of(tier: Tier, index: int, count: int) -> Role:
     """The role of a tier: by the words of its label, else by its place in the list."""
     words = tier.label.lower()
     if words.startswith("min"):
         return "minimum"
     if words.startswith("rec"):
         return "recommended"
-    if place == 0:
+    if index == 0:
         return "minimum"
-    return "recommended" if place == 1 and count <= 3 else "higher"
+    return "recommended" if index == 1 and count <= 3 else "higher"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -219,9 +219,9 @@ class Settled:
         return self.width_px * self.height_px / 1e6
 
 
-def settle(tier: Tier, place: int, count: int, assumptions: Assumptions) -> Settled:
+def settle(tier: Tier, index: int, count: int, assumptions: Assumptions) -> Settled:
     """The conditions under which a tier is read."""
-    role = role_of(tier, place, count)
+    role = role_of(tier, index, count)
     row: Assumed = getattr(assumptions, role)
     missing = {
         "resolution": tier.width_px is None or tier.height_px is None,

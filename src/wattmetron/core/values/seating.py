@@ -48,18 +48,18 @@ class Seating(NamedTuple):
 def slots_of(board: Mainboard) -> tuple[Slot, ...]:
     """A board's slots; of what is not stated the best is taken, and the rules say so."""
 
-    def at(values: Sequence[int], place: int, otherwise: int | None) -> int | None:
-        return values[place] if place < len(values) else otherwise
+    def at(values: Sequence[int], index: int, otherwise: int | None) -> int | None:
+        return values[index] if index < len(values) else otherwise
 
     return tuple(
         Slot(
-            at(board.m2_lengths_mm, place, None),
-            at(board.m2_gens, place, None),
-            bool(at(board.m2_sata, place, 1)),
-            at(board.m2_disables_sata, place, 0) or 0,
-            at(board.m2_card_lanes, place, 0) or 0,
+            at(board.m2_lengths_mm, index, None),
+            at(board.m2_gens, index, None),
+            bool(at(board.m2_sata, index, 1)),
+            at(board.m2_disables_sata, index, 0) or 0,
+            at(board.m2_card_lanes, index, 0) or 0,
         )
-        for place in range(board.m2_slots)
+        for index in range(board.m2_slots)
     )
 
 
@@ -110,10 +110,10 @@ def _taken(
     slots: tuple[Slot, ...], places: tuple[int, ...], ports: int, needed: int
 ) -> tuple[int, int, int]:
     """Ports that are missing then, lanes of the card and ports that these slots take."""
-    lost = sum(slots[place].ports for place in places)
+    lost = sum(slots[index].ports for index in places)
     return (
         max(0, needed - max(0, ports - lost)),
-        sum(slots[place].lanes for place in places),
+        sum(slots[index].lanes for index in places),
         lost,
     )
 
@@ -126,7 +126,7 @@ def _placed(
     """
     if not sticks:
         return 0, ()
-    costs = [[_loses(slots[place], stick) for place in places] for stick in sticks]
+    costs = [[_loses(slots[index], stick) for index in places] for stick in sticks]
     rows, columns = linear_sum_assignment(costs)
     way = tuple(places[column] for column in columns)
     return sum(costs[row][column] for row, column in zip(rows, columns, strict=True)), way

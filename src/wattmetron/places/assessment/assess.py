@@ -183,7 +183,9 @@ def _assess(catalogue: Catalogue, brief: Brief, build: Build) -> Assessment:
     lines = tuple(_lines(catalogue, brief, build))
     known = known_build(catalogue, build)
     machine = machine_of(catalogue, known, brief.clocks)
-    estimates = tuple(_estimate(catalogue, machine, known, brief, at) for at in brief.targets)
+    estimates = tuple(
+        _estimate(catalogue, machine, known, brief, target) for target in brief.targets
+    )
     drawn = draw(machine, tuple(estimate for estimate in estimates if estimate is not None))
     findings = _findings(catalogue, machine, known, brief)
     aside = tuple(

@@ -120,22 +120,22 @@ def add_target(
     return _with_targets(plan, (*plan.brief.targets, target)), sentence
 
 
-def target_as_tier(plan: Plan, target_id: str, place: int, catalogue: Catalogue) -> Edited:
+def target_as_tier(plan: Plan, target_id: str, index: int, catalogue: Catalogue) -> Edited:
     """A target at the conditions of a tier of its game."""
     target = find_target(plan.brief, target_id)
     game = catalogue.game(target.game_id)
-    target, label = _at_place(catalogue, target, place)
+    target, label = _at_place(catalogue, target, index)
     return edit_target(plan, target, catalogue)[0], f"{game.name} as {label}"
 
 
-def _at_place(catalogue: Catalogue, target: Target, place: int) -> tuple[Target, str]:
+def _at_place(catalogue: Catalogue, target: Target, index: int) -> tuple[Target, str]:
     """A target at the conditions of a tier, with the tier's name."""
     table = tiers_of(catalogue)
     rows = table.of_game(target.game_id)
-    if not 0 <= place < len(rows):
+    if not 0 <= index < len(rows):
         name = catalogue.game(target.game_id).name
         raise BriefError(f"{name} has no such tier any more: look at what it publishes now.")
-    row = table.rows[rows[place]]
+    row = table.rows[rows[index]]
     offered = bool(catalogue.game(target.game_id).generators)
     return at_tier(target, row.settled, offered), tier_label(row.tier.label, row.place)
 
@@ -196,17 +196,17 @@ def add_extra(plan: Plan, extra: Extra) -> Edited:
     return replace(plan, brief=brief), f"added {extra.name} to the budget"
 
 
-def change_extra(plan: Plan, place: int, action: Literal["remove", "flip"]) -> Edited:
+def change_extra(plan: Plan, index: int, action: Literal["remove", "flip"]) -> Edited:
     """Take an extra out, or in and out of the budget."""
     extras = list(plan.brief.extras)
-    if not 0 <= place < len(extras):
+    if not 0 <= index < len(extras):
         raise BriefError("That extra is no longer in the brief: look at what it says now.")
-    extra = extras[place]
+    extra = extras[index]
     if action == "remove":
-        del extras[place]
+        del extras[index]
         sentence = f"removed {extra.name}"
     else:
-        extras[place] = replace(extra, in_budget=not extra.in_budget)
+        extras[index] = replace(extra, in_budget=not extra.in_budget)
         sentence = f"{extra.name} {'out of' if extra.in_budget else 'into'} the budget"
     return replace(plan, brief=replace(plan.brief, extras=tuple(extras))), sentence
 

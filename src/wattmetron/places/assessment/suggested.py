@@ -94,7 +94,7 @@ def _published(catalogue: Catalogue, game: Game, target: Target) -> Target | Non
     pixels = target.width_px * target.height_px
     stated = [
         row.settled
-        for row in (table.rows[place] for place in table.of_game(game.id))
+        for row in (table.rows[index] for index in table.of_game(game.id))
         if "preset" not in row.settled.assumed
         and not row.settled.ray_tracing
         and row.settled.width_px * row.settled.height_px >= pixels

@@ -71,13 +71,13 @@ class Tables:
         Seen along the upper hull of cost and U, so that one odd step neither makes nor hides it.
         """
         steps, hull = self.frontier.steps, list[int]()
-        for at, step in enumerate(steps):
+        for index, step in enumerate(steps):
             while len(hull) > 1 and _slope(steps[hull[-2]], steps[hull[-1]]) <= _slope(
                 steps[hull[-1]], step
             ):
                 hull.pop()
             if not hull or step.gain > steps[hull[-1]].gain:
-                hull.append(at)
+                hull.append(index)
         enough = KNEE_GAIN / max(1.0, KNEE_BUDGET * self.budget)
         return next(
             (b for a, b in reversed([*pairwise(hull)]) if _slope(steps[a], steps[b]) >= enough),
@@ -134,8 +134,8 @@ def cell_of(tables: Tables, processor: str, card: str) -> PairCell | None:
     cards = [part.id for part in scene.pool.cards.parts] if card else [""]
     if processor not in chips or card not in cards:
         return None
-    at = np.array([chips.index(processor)]), np.array([cards.index(card)])
-    return cells_of(scene, *at, tables.budget, BAND).get(0)
+    index = np.array([chips.index(processor)]), np.array([cards.index(card)])
+    return cells_of(scene, *index, tables.budget, BAND).get(0)
 
 
 @dataclass(frozen=True, slots=True)

@@ -83,8 +83,8 @@ def _budget_steps(
         if any(rises) or tables.wished.preferences
         else frontier(tables.scenes, _room(tables, budgets[-1]))
     )
-    for place, budget in enumerate(budgets):
-        rise = rises[place] if place < len(rises) else 0
+    for index, budget in enumerate(budgets):
+        rise = rises[index] if index < len(rises) else 0
         brief = _risen(tables, rise, budget)
         scenes = scenes_for(tables.catalogue, brief, tables.kept)
         table = whole or frontier(scenes, _room(tables, budget))

@@ -26,9 +26,9 @@ def prefer(plan: Plan, preference: Preference, catalogue: Catalogue) -> Edited:
     return replace(plan, brief=brief), f"prefer {_words(brief, preference, catalogue)}"
 
 
-def let_go(plan: Plan, place: int, catalogue: Catalogue) -> Edited:
+def let_go(plan: Plan, index: int, catalogue: Catalogue) -> Edited:
     """Take a preference out."""
-    brief, preference = plan.brief, _at(plan.brief, place)
+    brief, preference = plan.brief, _at(plan.brief, index)
     left = tuple(
         each_preference for each_preference in brief.preferences if each_preference != preference
     )
@@ -36,9 +36,9 @@ def let_go(plan: Plan, place: int, catalogue: Catalogue) -> Edited:
     return replace(plan, brief=replace(brief, preferences=left)), sentence
 
 
-def insist(plan: Plan, place: int, catalogue: Catalogue) -> Edited:
+def insist(plan: Plan, index: int, catalogue: Catalogue) -> Edited:
     """Make a preference a floor."""
-    preference = _at(plan.brief, place)
+    preference = _at(plan.brief, index)
     sentence = f"insist on {_words(plan.brief, preference, catalogue)}"
     return replace(plan, brief=insisting(plan.brief, preference)), sentence
 
@@ -59,10 +59,10 @@ def buy_from_anyone(plan: Plan, kind: Kind) -> Edited:
     ), f"{KIND_WORDS[kind]} of any maker"
 
 
-def _at(brief: Brief, place: int) -> Preference:
-    if not 0 <= place < len(brief.preferences):
+def _at(brief: Brief, index: int) -> Preference:
+    if not 0 <= index < len(brief.preferences):
         raise BriefError("That preference is no longer there: load the page again.")
-    return brief.preferences[place]
+    return brief.preferences[index]
 
 
 def _words(brief: Brief, preference: Preference, catalogue: Catalogue) -> str:

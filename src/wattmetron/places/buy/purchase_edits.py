@@ -45,12 +45,12 @@ def buying(catalogue: Catalogue, now: Assessment, plan: Plan, day: date) -> Buyi
     key = ("purchase", now.brief.region, market.wants, market.places, day)
     ways = catalogue.keep.long(key, lambda: by_parcels(market))
     book = catalogue.prices(now.brief.region, now.brief.may_buy)
-    shops = Counter(place.part_id for place in market.places)
+    shops = Counter(source.part_id for source in market.places)
     scarce = sorted(((want.part_id, shops[want.part_id]) for want in market.wants), key=_scarcity)
     alone: dict[str, int] = {}
-    for place in market.places:
-        cost = place.price_minor + place.alone_minor + place.risk_minor
-        alone[place.part_id] = min(cost, alone.get(place.part_id, cost))
+    for source in market.places:
+        cost = source.price_minor + source.alone_minor + source.risk_minor
+        alone[source.part_id] = min(cost, alone.get(source.part_id, cost))
     return Buying(
         market=market,
         ways=ways,
@@ -108,7 +108,7 @@ def market_of(
                     offer.risk_minor,
                 )
         places += cheapest.values()
-    had = {place.part_id for place in places}
+    had = {source.part_id for source in places}
     wants = tuple(
         Want(part_id, kind_of(catalogue.part(part_id)), count)
         for part_id, count in times.items()

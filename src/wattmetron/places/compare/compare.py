@@ -105,7 +105,7 @@ def _paces(brief: Brief, sides: Sequence[ComparedMachine], draws: Floats) -> lis
                 rates=tuple(_rate(run) for run in runs),
                 states=tuple("" if run is None or _idle(run) else run.state for run in runs),
                 limits=tuple("" if _idle(run) or run is None else run.limit_words for run in runs),
-                faster=tuple(_faster(sides, runs, place, draws) for place in range(len(runs))),
+                faster=tuple(_faster(sides, runs, index, draws) for index in range(len(runs))),
             )
         )
     return paces
@@ -122,13 +122,13 @@ def _rate(run: Estimate | None) -> tuple[float, float, float] | None:
 
 
 def _faster(
-    sides: Sequence[ComparedMachine], runs: Sequence[Estimate | None], place: int, draws: Floats
+    sides: Sequence[ComparedMachine], runs: Sequence[Estimate | None], index: int, draws: Floats
 ) -> float | None:
     """The chance that a machine is faster than the first; None for the first itself."""
-    base, estimate = runs[0], runs[place]
-    if not place or base is None or estimate is None or _idle(base) or _idle(estimate):
+    base, estimate = runs[0], runs[index]
+    if not index or base is None or estimate is None or _idle(base) or _idle(estimate):
         return None
-    machines = (sides[place].assessment.machine, sides[0].assessment.machine)
+    machines = (sides[index].assessment.machine, sides[0].assessment.machine)
     return chance_faster(estimate, base, machines, draws)
 
 

@@ -58,8 +58,8 @@ def draft_lines(draft: Draft) -> list[str]:
 
 def _listed(draft: Draft, tier: Tier, n: int, side: Any) -> list[str]:
     documents = []
-    for place, listed in enumerate(tier.listed(side)):
-        mark = draft.part_mark(n, side, place)
+    for index, listed in enumerate(tier.listed(side)):
+        mark = draft.part_mark(n, side, index)
         memory = f" {listed.memory_gb:g} GB" if listed.memory_gb else ""
         if listed.figures_only:
             meant = "clock or cores alone: no speed follows"

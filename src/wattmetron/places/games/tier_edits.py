@@ -109,8 +109,8 @@ def placed(
     )
     done = published
     for tier, own in enumerate(published.tiers):
-        for place, other in enumerate(own.listed(entry.side)):
+        for index, other in enumerate(own.listed(entry.side)):
             if other.part is None and other.text.casefold() == listed.text.casefold():
-                here = ListEntry(tier, entry.side, place)
+                here = ListEntry(tier, entry.side, index)
                 done = _with_listed(done, here, lambda old: replace(old, part=part_id))
     return done, named

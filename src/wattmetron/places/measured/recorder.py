@@ -126,8 +126,8 @@ class Recorder:
             names = self._frames.names
         if not pieces:
             return total, np.empty((0, 2))
-        at = [names.index("start_s"), names.index("frame_ms")]
-        return total, np.concatenate(pieces[::-1])[:, at]
+        index = [names.index("start_s"), names.index("frame_ms")]
+        return total, np.concatenate(pieces[::-1])[:, index]
 
     def now(self) -> dict[str, float]:
         """What the channels stood at last."""
@@ -204,11 +204,11 @@ class Recorder:
         into.count += len(rows)
         if into is self._frames:
             first, last = into.pieces[0][0], rows[-1]
-            at, ms = into.names.index("start_s"), into.names.index("frame_ms")
+            index, ms = into.names.index("start_s"), into.names.index("frame_ms")
             self._live = replace(
                 self._live,
                 frames=into.count,
-                seconds=float(last[at] - first[at] + last[ms] / 1000),
+                seconds=float(last[index] - first[index] + last[ms] / 1000),
             )
 
 

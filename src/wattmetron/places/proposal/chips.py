@@ -83,31 +83,31 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     scene = scenes_for(catalogue, asked, kept)[0]
     book = catalogue.prices(brief.region, brief.may_buy)
     by_chip: dict[str, list[tuple[int, str, int]]] = {}
-    for at, card in enumerate(scene.pool.cards.parts):
+    for index, card in enumerate(scene.pool.cards.parts):
         price = book.cost(card.id)
         if price is not None:
             key = variant_key(card.chip, card.memory_gb)
-            by_chip.setdefault(key, []).append((price, card.id, at))
+            by_chip.setdefault(key, []).append((price, card.id, index))
     ranked = sorted((sorted(own) for own in by_chip.values()), key=lambda own: own[0])[:MOST_CHIPS]
     firsts = [own[0][2] for own in ranked]
     besides = besides_minor(catalogue, asked, kept)
-    shown = tuple(scene.pool.cards.parts[at] for at in firsts)
+    shown = tuple(scene.pool.cards.parts[index] for index in firsts)
     found = pairs_map((scene,), brief.budget_high_minor - besides, BAND, shown)
     rates = _alone(scene, firsts)
     short = _short(scene, firsts)
     return tuple(
         ChipOffer(
-            card=scene.pool.cards.parts[at],
+            card=scene.pool.cards.parts[index],
             offer=_offer(catalogue, now, own[0][1]),
             alone_fps=tuple(row[n] for row in rates),
             short_gb=short[n],
-            around=_around(scene, found, at, besides),
+            around=_around(scene, found, index, besides),
             others=tuple(
                 (scene.pool.cards.parts[other], _offer(catalogue, now, part_id))
                 for _, part_id, other in own[1:]
             ),
         )
-        for n, (own, at) in enumerate(zip(ranked, firsts, strict=True))
+        for n, (own, index) in enumerate(zip(ranked, firsts, strict=True))
     )
 
 
@@ -125,9 +125,9 @@ def _alone(scene: Scene, cards: list[int]) -> list[list[float]]:
     """For each target what each card draws by itself in fps, on its own link, never short of video
     memory.
     """
-    at, rows = np.array(cards, dtype=np.int64), []
+    index, rows = np.array(cards, dtype=np.int64), []
     for side in scene.targets.sides:
-        made = side.cards.raster_ms[at] + side.cards.ray_ms[at]
+        made = side.cards.raster_ms[index] + side.cards.ray_ms[index]
         with np.errstate(divide="ignore"):
             rows.append((1000 / made).tolist())
     return rows

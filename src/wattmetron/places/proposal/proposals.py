@@ -540,9 +540,9 @@ def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tu
     """Lower presets, upscaling, no rays, and the rates that the best and the budget reach."""
     game = fitted_game(catalogue, target.game_id)
     options = []
-    place = PRESETS.index(target.preset)
-    if place > 0:
-        lower = PRESETS[place - 1]
+    index = PRESETS.index(target.preset)
+    if index > 0:
+        lower = PRESETS[index - 1]
         options.append(
             (f"{game.name} on {lower} instead of {target.preset}", replace(target, preset=lower))
         )

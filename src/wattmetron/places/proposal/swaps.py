@@ -301,10 +301,10 @@ def _around(
 ) -> tuple[list[SwapRow], int, int]:
     if everything:
         return rows, 0, 0
-    at = next((i for i, row in enumerate(rows) if row.part.id == present), None)
+    index = next((i for i, row in enumerate(rows) if row.part.id == present), None)
     first, last = 0, min(len(rows), 2 * NEIGHBOURS)
-    if at is not None:
-        first, last = max(0, at - NEIGHBOURS), min(len(rows), at + NEIGHBOURS + 1)
+    if index is not None:
+        first, last = max(0, index - NEIGHBOURS), min(len(rows), index + NEIGHBOURS + 1)
     extra = [i for i, row in enumerate(rows) if row.part.id == also and not first <= i < last]
     picks = sorted([*range(first, last), *extra])
     cheaper = first - sum(i < first for i in extra)

@@ -95,8 +95,8 @@ def settle_line(
     returns what was done. Raises BriefError where it is gone or cannot be brought in.
     """
     waiting = put_aside(workshop)
-    place = (line, shop, region)
-    own = next((one for one in waiting if (one.line, one.row.shop, one.row.region) == place), None)
+    key = (line, shop, region)
+    own = next((one for one in waiting if (one.line, one.row.shop, one.row.region) == key), None)
     if own is None:
         raise BriefError("This line is settled already: look at what is still put aside.")
     if not take:

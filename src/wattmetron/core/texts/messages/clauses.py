@@ -56,9 +56,9 @@ def clauses(sentence: Clause) -> list[Clause]:
     ]
 
 
-def _cut(text: str, at: re.Pattern[str], offset: int) -> list[Clause]:
+def _cut(text: str, border: re.Pattern[str], offset: int) -> list[Clause]:
     found, start = [], 0
-    for match in at.finditer(text):
+    for match in border.finditer(text):
         found.append(Clause(text[start : match.start()], offset + start, 0))
         start = match.end()
     found.append(Clause(text[start:], offset + start, 0))

@@ -68,8 +68,8 @@ def _slips(text: str, named: Mapping[str, str]) -> Iterator[MessageReading]:
         if len(wanted) < LEAST_LETTERS:
             continue
         count = len(tokens(name))
-        for at in range(len(words) - count + 1):
-            run = words[at : at + count]
+        for position in range(len(words) - count + 1):
+            run = words[position : position + count]
             if abs(run[-1].end() - run[0].start() - len(wanted)) > 3:
                 continue
             if fuzz.ratio(wanted, " ".join(match[0] for match in run)) >= LIKENESS:

@@ -88,8 +88,8 @@ def _of_size(text: str, match: re.Match[str]) -> bool:
     return bool(re.search(r"\d\s*(?:x|by)\s*$", _before(text, match.start("number"))))
 
 
-def _before(text: str, place: int) -> str:
-    return text[max(0, place - NEAR) : place]
+def _before(text: str, position: int) -> str:
+    return text[max(0, position - NEAR) : position]
 
 
 def minor_of(number: str, thousands: bool = False) -> int:

@@ -67,7 +67,7 @@ def own_kinds(sentence: Clause) -> Iterator[MessageReading]:
 def _around(sentence: Clause, match: re.Match[str]) -> Clause:
     """The part of a sentence between commas around a word."""
     start = max(sentence.text.rfind(mark, 0, match.start()) for mark in ",;:") + 1
-    ends = [at for mark in ",;" if (at := sentence.text.find(mark, match.end())) >= 0]
+    ends = [position for mark in ",;" if (position := sentence.text.find(mark, match.end())) >= 0]
     return Clause(sentence.text[start : min(ends, default=len(sentence.text))], start, 0)
 
 

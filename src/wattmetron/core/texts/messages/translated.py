@@ -29,8 +29,8 @@ def translated(small: str, named: Iterable[MessageReading]) -> Shortened:
 
     def other(words: Callable[[re.Match[str]], str]) -> Callable[[re.Match[str]], str]:
         def replacing(match: re.Match[str]) -> str:
-            at = letter.places[match.start()]
-            return match[0] if any(at in span for span in names) else words(match)
+            position = letter.places[match.start()]
+            return match[0] if any(position in span for span in names) else words(match)
 
         return replacing
 

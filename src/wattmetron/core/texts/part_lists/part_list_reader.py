@@ -204,7 +204,7 @@ class _Reading:
             if all(own.places.isdisjoint(other.places) and _apart(own, other) for other in chosen):
                 chosen.append(own)
         chosen.sort(key=lambda own: own.start)
-        taken = {place for own in chosen for place in own.places}
+        taken = {position for own in chosen for position in own.places}
         return [
             _Spot(
                 own.start,

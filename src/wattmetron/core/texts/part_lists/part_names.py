@@ -234,7 +234,7 @@ class PartNames:
             if word in said and word in self._makers[part_id] and len(words) <= 3
         ]
         best: NameMatch | None = None
-        anchors = {place for word in telling for place, _ in said[word]}
+        anchors = {position for word in telling for position, _ in said[word]}
         for anchor in sorted(anchors)[:12]:
             own = self._around(part_id, anchor, said, tokens)
             if own is not None and (best is None or own.score > best.score):
@@ -256,10 +256,10 @@ class PartNames:
                 if abs(own[0] - anchor) <= REACH and own[0] not in taken
             ]
             if near:
-                place, alike = min(near, key=lambda own: (abs(own[0] - anchor), own[0]))
-                taken[place] = (word, alike)
+                position, alike = min(near, key=lambda own: (abs(own[0] - anchor), own[0]))
+                taken[position] = (word, alike)
         places = _together(sorted(taken), anchor, tokens)
-        kept = {taken[place][0]: taken[place][1] for place in places if place in taken}
+        kept = {taken[position][0]: taken[position][1] for position in places if position in taken}
         if not any(word.isalpha() and word not in LOOSE for word in kept):
             return None
         has = sum(self._weight[word] * alike**2 for word, alike in kept.items())
@@ -299,9 +299,9 @@ def _refused(tokens: Sequence[Token], n: int) -> bool:
     return before[-1:] in (["not"], ["no"], ["without"]) or before[-2:] == ["instead", "of"]
 
 
-def _crowd(place: int, tokens: Sequence[Token]) -> int:
+def _crowd(position: int, tokens: Sequence[Token]) -> int:
     """The words of the piece of a text in which a place is."""
-    first = last = place
+    first = last = position
     while first > 0 and not tokens[first].divided:
         first -= 1
     while last + 1 < len(tokens) and not tokens[last + 1].divided:
@@ -311,8 +311,8 @@ def _crowd(place: int, tokens: Sequence[Token]) -> int:
 
 def _together(places: list[int], anchor: int, tokens: Sequence[Token]) -> list[int]:
     """The places around an anchor that have no wide gap between them."""
-    at = places.index(anchor) if anchor in places else 0
-    first = last = at
+    position = places.index(anchor) if anchor in places else 0
+    first = last = position
     while first > 0 and places[first] - places[first - 1] <= FARTHEST_GAP:
         first -= 1
     while last + 1 < len(places) and places[last + 1] - places[last] <= FARTHEST_GAP:

@@ -63,11 +63,11 @@ def plain(text: str) -> str:
 
 def _without_hidden(text: str, opening: re.Pattern[str], ending: re.Pattern[str]) -> str:
     """Blanks in place of what stands between; one look for every opening that has an end."""
-    pieces, at = [], 0
-    while (first := opening.search(text, at)) and (last := ending.search(text, first.end())):
-        pieces += [text[at : first.start()], " " * (last.end() - first.start())]
-        at = last.end()
-    return "".join([*pieces, text[at:]])
+    pieces, position = [], 0
+    while (first := opening.search(text, position)) and (last := ending.search(text, first.end())):
+        pieces += [text[position : first.start()], " " * (last.end() - first.start())]
+        position = last.end()
+    return "".join([*pieces, text[position:]])
 
 
 def _without_tag(tag: re.Match[str]) -> str:

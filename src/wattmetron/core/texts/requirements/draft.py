@@ -58,13 +58,13 @@ class Draft:
     def unread_texts(self) -> tuple[str, ...]:
         return tuple(self.text[start:end].strip() for start, end in self.unread)
 
-    def part_mark(self, tier: int, side: Side, place: int) -> PartMark | None:
+    def part_mark(self, tier: int, side: Side, position: int) -> PartMark | None:
         """The mark behind one listed part."""
         for mark in self.marks:
             if isinstance(mark, PartMark) and (mark.tier, mark.side, mark.place) == (
                 tier,
                 side,
-                place,
+                position,
             ):
                 return mark
         return None

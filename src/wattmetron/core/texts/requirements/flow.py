@@ -110,7 +110,9 @@ def _groups(mentions: Sequence[Mention], core: Sequence[Mention]) -> list[list[M
     groups, seen = [[core[0]]], {core[0].kind}
     for before, own in pairwise(core):
         again = own.kind in seen
-        apart = own.kind != before.kind or any(before.end <= at < own.start for at in named)
+        apart = own.kind != before.kind or any(
+            before.end <= position < own.start for position in named
+        )
         if again and apart:
             groups.append([own])
             seen = {own.kind}
@@ -131,9 +133,9 @@ def _bound(
     if named:
         leading = "tier" in ahead
         if leading or not _ANY_BREAK.search(text, named[-1].end, end):
-            at = (named[0] if leading else named[-1]).start
-            breaks = _ANY_BREAK.finditer(text, start, at)
-            return max((match.end() for match in breaks), default=at)
+            position = (named[0] if leading else named[-1]).start
+            breaks = _ANY_BREAK.finditer(text, start, position)
+            return max((match.end() for match in breaks), default=position)
         start = named[0].end
     else:
         usual = _STATED.intersection(ahead)
@@ -186,12 +188,14 @@ def _shared(
     """
     every = [mention.start for mention in mentions if mention.kind == "every"]
     shared = []
-    for at in every:
-        stop = _SENTENCE.search(text, at)
+    for position in every:
+        stop = _SENTENCE.search(text, position)
         end = stop.start() if stop else len(text)
-        start = max([0, *(match.end() for match in _SENTENCE.finditer(text, 0, at))])
+        start = max([0, *(match.end() for match in _SENTENCE.finditer(text, 0, position))])
         said = [mention for mention in mentions if start <= mention.start < end]
-        shared += [mention for mention in said if mention.start >= at or not _names_parts(said)]
+        shared += [
+            mention for mention in said if mention.start >= position or not _names_parts(said)
+        ]
     disk = [mention for mention in mentions if mention.kind in ("storage", "kind of storage")]
     if len(spans) < 2 or not disk or shared:
         return shared

@@ -414,14 +414,14 @@ def _read_prose(text: str, lines: list[TextLine], layout: Layout) -> None:
     for line in lines:
         for match in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
             if EVERY in match[0]:
-                at = line.start + match.start() + match[0].index(EVERY)
-                layout.structure.append((at, at + 1, "layout", None))
+                position = line.start + match.start() + match[0].index(EVERY)
+                layout.structure.append((position, position + 1, "layout", None))
                 layout.pieces.append(
                     Piece(
                         tier=every_tier(layout),
                         field=None,
                         label="",
-                        start=at + 1,
+                        start=position + 1,
                         end=line.start + match.end(),
                         prose=True,
                     )
@@ -431,8 +431,10 @@ def _read_prose(text: str, lines: list[TextLine], layout: Layout) -> None:
             if named:
                 tier = len(layout.tiers)
                 layout.tiers.append(tier_name(named[1]))
-                at = line.start + match.start()
-                layout.structure.append((at + named.start(), at + named.end(), "tier", tier))
+                position = line.start + match.start()
+                layout.structure.append(
+                    (position + named.start(), position + named.end(), "tier", tier)
+                )
             start, end = line.start + match.start(), line.start + match.end()
             if tier is None:
                 layout.structure.append((start, end, "unread", None))

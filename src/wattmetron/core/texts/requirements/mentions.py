@@ -90,22 +90,22 @@ class PartFinder:
         belongs to it.
         """
         words = list(TOKEN.finditer(text))
-        at = 0
-        while at < len(words):
-            found = self._at(text, words, at)
+        position = 0
+        while position < len(words):
+            found = self._at(text, words, position)
             if found is None:
-                at += 1
+                position += 1
                 continue
             count, side = found
-            start, end = words[at].start(), words[at + count - 1].end()
+            start, end = words[position].start(), words[position + count - 1].end()
             end = _grown(text, end)
             if not _INSTEAD.search(text[max(0, start - 30) : start]):
                 yield Mention(side, start, end)
-            at += count
+            position += count
 
-    def _at(self, text: str, words: list[re.Match[str]], at: int) -> tuple[int, Side] | None:
-        for form, side in self._by_first.get(words[at][0].casefold(), ()):
-            run = words[at : at + len(form)]
+    def _at(self, text: str, words: list[re.Match[str]], position: int) -> tuple[int, Side] | None:
+        for form, side in self._by_first.get(words[position][0].casefold(), ()):
+            run = words[position : position + len(form)]
             if len(run) < len(form) or any(
                 word[0].casefold() != wanted for word, wanted in zip(run, form, strict=True)
             ):

@@ -32,6 +32,8 @@ class Layout:
 
 @dataclass(frozen=True, slots=True)
 class TextLine:
+    """A line of a pasted text."""
+
     start: int
     end: int
     text: str

@@ -146,11 +146,11 @@ def _models(names: Iterable[Name]) -> Iterator[str]:
 
 def _apart(marks: Iterable[Mark]) -> Iterator[Mark]:
     """Marks that share a sign, where several words stand in the place of one: each sign once."""
-    at = 0
+    position = 0
     for mark in marks:
-        start = max(at, mark.start)
+        start = max(position, mark.start)
         yield replace(mark, start=start, end=max(start, mark.end))
-        at = max(at, mark.end)
+        position = max(position, mark.end)
 
 
 def _beside_marks(
@@ -199,14 +199,14 @@ def _shared(sheets: list[Sheet]) -> list[Sheet]:
 
 def _filled(sheets: list[Sheet], marks: list[Mark]) -> tuple[tuple[Tier, ...], list[Mark]]:
     """The tiers that say something, and the marks with their places."""
-    place: dict[int, int] = {}
+    position: dict[int, int] = {}
     tiers: list[Tier] = []
     for number, sheet in enumerate(sheets):
         if not sheet.empty:
-            place[number] = len(tiers)
+            position[number] = len(tiers)
             tiers.append(sheet.tier())
     moved = [
-        mark if mark.tier is None else replace(mark, tier=place.get(mark.tier)) for mark in marks
+        mark if mark.tier is None else replace(mark, tier=position.get(mark.tier)) for mark in marks
     ]
     return tuple(tiers), moved
 

@@ -173,19 +173,19 @@ def replaced(old: Shortened, pattern: re.Pattern[str], replacing: Replacing) -> 
     """Every match replaced; what stands in its place begins and ends where it did."""
     signs: list[str] = []
     places: list[int] = []
-    at = 0
+    position = 0
     for match in pattern.finditer(old.text):
         start, end = match.span()
         if start == end:
             continue
         new = replacing(match)
-        signs += [old.text[at:start], new]
-        places += old.places[at:start]
+        signs += [old.text[position:start], new]
+        places += old.places[position:start]
         if new:
             places += [old.places[start], *[old.places[end - 1]] * (len(new) - 1)]
-        at = end
+        position = end
     if not signs:
         return old
-    signs.append(old.text[at:])
-    places += old.places[at:]
+    signs.append(old.text[position:])
+    places += old.places[position:]
     return Shortened("".join(signs), places)

@@ -62,12 +62,12 @@ class Scratchpad:
         self, start: int, end: int, what: str, tier: int | None, confidence: float
     ) -> None:
         """Mark what is left of a stretch, around what was read already."""
-        at = start
-        for place in range(start, end + 1):
-            if place == end or (self._left[place] == " " != self.text[place]):
-                if any(sign.isalnum() for sign in self._left[at:place]):
-                    self.take(at, place, what, tier, confidence)
-                at = place + 1
+        position = start
+        for index in range(start, end + 1):
+            if index == end or (self._left[index] == " " != self.text[index]):
+                if any(sign.isalnum() for sign in self._left[position:index]):
+                    self.take(position, index, what, tier, confidence)
+                position = index + 1
 
     def take_part(
         self,
@@ -75,7 +75,7 @@ class Scratchpad:
         end: int,
         tier: int,
         side: Side,
-        place: int,
+        position: int,
         matches: tuple[Match, ...],
         why: str,
     ) -> None:
@@ -91,7 +91,7 @@ class Scratchpad:
                 tier=tier,
                 confidence=confidence,
                 side=side,
-                place=place,
+                place=position,
                 matches=matches,
                 why=why,
             )
@@ -123,7 +123,9 @@ class Scratchpad:
         return tuple(stretches)
 
     def _was_read_within(self, start: int, end: int) -> bool:
-        return any(self._left[at] == " " != self.text[at] for at in range(start, end))
+        return any(
+            self._left[position] == " " != self.text[position] for position in range(start, end)
+        )
 
     def _between(self, start: int, end: int) -> bool:
         """Whether something that was read, or a new line, lies between two places."""

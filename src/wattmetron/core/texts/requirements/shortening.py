@@ -20,8 +20,8 @@ class Shortened:
     def span(self, start: int, end: int) -> tuple[int, int]:
         """A stretch of the short text where it stands in the long one."""
         if start >= end:
-            at = self.places[start] if start < len(self.places) else len(self.places)
-            return at, at
+            position = self.places[start] if start < len(self.places) else len(self.places)
+            return position, position
         return self.places[start], self.places[end - 1] + 1
 
 
@@ -36,18 +36,18 @@ def _cut(long: Shortened, run: re.Pattern[str], most: int) -> Shortened:
     """Runs keep their ends, and one line end and one tab of what stands between."""
     signs: list[str] = []
     places: list[int] = []
-    at = 0
+    position = 0
     for match in run.finditer(long.text):
         first, last = match.start() + most // 2, match.end() - most // 2 + 2
-        signs.append(long.text[at:first])
-        places += long.places[at:first]
+        signs.append(long.text[position:first])
+        places += long.places[position:first]
         for sign in "\n\t":
-            if (place := long.text.find(sign, first, last)) >= 0:
+            if (index := long.text.find(sign, first, last)) >= 0:
                 signs.append(sign)
-                places.append(long.places[place])
-        at = last
-    signs.append(long.text[at:])
-    places += long.places[at:]
+                places.append(long.places[index])
+        position = last
+    signs.append(long.text[position:])
+    places += long.places[position:]
     return Shortened("".join(signs), places)
 
 
@@ -56,13 +56,13 @@ def _broken(long: Shortened) -> Shortened:
     signs: list[str] = []
     places: list[int] = []
     for line in re.finditer(r"[^\n]*\n?", long.text):
-        at, end = line.span()
-        while end - at > MOST_IN_LINE:
-            blank = long.text.rfind(" ", at + MOST_IN_LINE // 2, at + MOST_IN_LINE)
-            stop = blank if blank >= 0 else at + MOST_IN_LINE
-            signs += [long.text[at:stop], "\n"]
-            places += [*long.places[at:stop], long.places[stop]]
-            at = stop + (blank >= 0)
-        signs.append(long.text[at:end])
-        places += long.places[at:end]
+        position, end = line.span()
+        while end - position > MOST_IN_LINE:
+            blank = long.text.rfind(" ", position + MOST_IN_LINE // 2, position + MOST_IN_LINE)
+            stop = blank if blank >= 0 else position + MOST_IN_LINE
+            signs += [long.text[position:stop], "\n"]
+            places += [*long.places[position:stop], long.places[stop]]
+            position = stop + (blank >= 0)
+        signs.append(long.text[position:end])
+        places += long.places[position:end]
     return Shortened("".join(signs), places)

@@ -32,10 +32,10 @@ def _cells(line: TextLine) -> list[tuple[int, int]]:
     if mark == "|":
         start += body.index("|") + 1
         body = body[body.index("|") + 1 :].rstrip().removesuffix("|")
-    spans, at = [], start
+    spans, position = [], start
     for cell in body.split(mark):
-        spans.append((at, at + len(cell)))
-        at += len(cell) + 1
+        spans.append((position, position + len(cell)))
+        position += len(cell) + 1
     return spans
 
 
@@ -229,9 +229,9 @@ def _read_row(line: TextLine, heads: list[tuple[int, int]], first: int, layout: 
 
 def _pieces(text: str, offset: int, divider: re.Pattern[str]) -> list[tuple[int, int]]:
     """Spans between dividers, without empty ones."""
-    spans, at = [], 0
+    spans, position = [], 0
     for match in divider.finditer(text):
-        spans.append((at, match.start()))
-        at = match.end()
-    spans.append((at, len(text)))
+        spans.append((position, match.start()))
+        position = match.end()
+    spans.append((position, len(text)))
     return [(offset + start, offset + end) for start, end in spans if text[start:end].strip()]

@@ -534,14 +534,14 @@ def _why(part: str | None, matches: tuple[Match, ...]) -> str:
 
 def _split(text: str, left: str, offset: int, pattern: re.Pattern[str]) -> list[tuple[int, int]]:
     """Spans between separators that stand outside brackets."""
-    spans, at = [], 0
+    spans, position = [], 0
     for match in pattern.finditer(left):
         before = left[: match.start()]
         if before.count("(") > before.count(")"):
             continue
-        spans.append((at, match.start()))
-        at = match.end()
-    spans.append((at, len(left)))
+        spans.append((position, match.start()))
+        position = match.end()
+    spans.append((position, len(left)))
     return [
         (offset + start, offset + end) for start, end in spans if left[start:end].strip(" ()[]")
     ]

@@ -114,8 +114,8 @@ def _place(assessment: Assessment | None) -> tuple[int, float] | None:
     return assessment.spent_minor, min(150.0, 100 * assessment.worst.share_of_target)
 
 
-def _met(tables: Tables, at: int) -> int:
-    return sum(_met_ones(tables, at))
+def _met(tables: Tables, index: int) -> int:
+    return sum(_met_ones(tables, index))
 
 
 def _worth_marking(tables: Tables) -> list[int]:
@@ -126,17 +126,19 @@ def _worth_marking(tables: Tables) -> list[int]:
     steps = tables.frontier.steps
     must = {0, len(steps) - 1, *_answers(tables)}
     must |= {
-        at for at in range(1, len(steps)) if _met_ones(tables, at) != _met_ones(tables, at - 1)
+        index
+        for index in range(1, len(steps))
+        if _met_ones(tables, index) != _met_ones(tables, index - 1)
     }
     if tables.knee is not None:
         must.add(tables.knee)
     between: list[int] = []
     last = steps[0]
-    for at, step in enumerate(steps):
-        if at in must:
+    for index, step in enumerate(steps):
+        if index in must:
             last = step
         elif step.gain - last.gain >= log(1 + LESS) * 1e6:
-            between.append(at)
+            between.append(index)
             last = step
     return sorted(must | set(_thinned(between, MOST_MARKS - len(must))))
 
@@ -145,16 +147,16 @@ def _answers(tables: Tables) -> set[int]:
     """Places of what the brief's own budgets are answered with."""
     budgets = {tables.brief.budget_low_minor, tables.brief.budget_high_minor}
     answers = [tables.answer(budget - tables.besides) for budget in budgets]
-    places = {step.cost: at for at, step in enumerate(tables.frontier.steps)}
+    places = {step.cost: index for index, step in enumerate(tables.frontier.steps)}
     return {places[answer.cost] for answer in answers if answer is not None}
 
 
-def _met_ones(tables: Tables, at: int) -> tuple[bool, ...]:
+def _met_ones(tables: Tables, index: int) -> tuple[bool, ...]:
     """Which of the targets a step meets."""
     sides = tables.scenes[0].targets.sides
     return tuple(
         gain >= 0 and side.can_be_met
-        for gain, side in zip(tables.frontier.gains[at], sides, strict=True)
+        for gain, side in zip(tables.frontier.gains[index], sides, strict=True)
     )
 
 
@@ -168,14 +170,14 @@ def _thinned(places: list[int], most: int) -> list[int]:
 
 def _strips(tables: Tables, axis: chart.Axis) -> list[Strip]:
     steps, rows = tables.frontier.steps, []
-    for place, (target, side) in enumerate(
+    for position, (target, side) in enumerate(
         zip(tables.brief.counted_targets, tables.scenes[0].targets.sides, strict=True)
     ):
         spans: list[tuple[int, int]] = []
-        for at, step in enumerate(steps):
-            if tables.frontier.gains[at][place] < 0 or not side.can_be_met:
+        for index, step in enumerate(steps):
+            if tables.frontier.gains[index][position] < 0 or not side.can_be_met:
                 continue
-            end = steps[at + 1].cost + tables.besides if at + 1 < len(steps) else axis.high
+            end = steps[index + 1].cost + tables.besides if index + 1 < len(steps) else axis.high
             start = step.cost + tables.besides
             spans = (
                 [*spans[:-1], (spans[-1][0], end)]

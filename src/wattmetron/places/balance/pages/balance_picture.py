@@ -66,7 +66,7 @@ def picture_view(
             words=words(c, g, cell),
         )
 
-    bins = {place: view(*cell) for place, cell in picture.cells.items()}
+    bins = {index: view(*cell) for index, cell in picture.cells.items()}
     prices = tuple(
         _price(0 if column[0] is None else int(pool.cards.cost[column[0]]), currency)
         for column in picture.columns

@@ -71,8 +71,8 @@ def steps_page(catalogue: Catalogue, opened: Opened, amounts: str, rise: str) ->
     try:
         budgets, made = asked_steps(catalogue, plan, amounts, rise)
         cards = tuple(
-            _card(catalogue, step, made[place - 1] if place else None, opened, currency)
-            for place, step in enumerate(made)
+            _card(catalogue, step, made[index - 1] if index else None, opened, currency)
+            for index, step in enumerate(made)
         )
     except WattmetronError as problem:
         error = str(problem)

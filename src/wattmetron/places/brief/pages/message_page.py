@@ -250,15 +250,15 @@ def _told(letter: Letter, asked: Wanted, listed: bool) -> list[str]:
 
 def _pieces(letter: Letter) -> list[MessagePiece]:
     """The letter cut at what was read; where readings overlap the first one is marked."""
-    pieces, at = [], 0
+    pieces, position = [], 0
     for said in letter.said:
-        if said.start < at:
+        if said.start < position:
             continue
-        pieces += _plain(letter, at, said.start)
+        pieces += _plain(letter, position, said.start)
         end = max(said.end, said.start)
         pieces.append(MessagePiece(letter.text[said.start : end], _as(letter, said), said.sure))
-        at = end
-    return [*pieces, *_plain(letter, at, len(letter.text))]
+        position = end
+    return [*pieces, *_plain(letter, position, len(letter.text))]
 
 
 def _as(letter: Letter, said: MessageReading) -> str:
@@ -269,15 +269,15 @@ def _as(letter: Letter, said: MessageReading) -> str:
 
 def _plain(letter: Letter, start: int, end: int) -> list[MessagePiece]:
     """A stretch without readings, with the sentences marked of which nothing was read."""
-    pieces, at = [], start
+    pieces, position = [], start
     for first, last in letter.unread:
         if first >= start and last <= end:
             pieces += [
-                MessagePiece(letter.text[at:first]),
+                MessagePiece(letter.text[position:first]),
                 MessagePiece(letter.text[first:last], unread=True),
             ]
-            at = last
-    pieces.append(MessagePiece(letter.text[at:end]))
+            position = last
+    pieces.append(MessagePiece(letter.text[position:end]))
     return [piece for piece in pieces if piece.text]
 
 

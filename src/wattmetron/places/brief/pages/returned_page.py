@@ -66,7 +66,7 @@ def returned_page(
 
 def _row(n: int, own: Proposed, left: frozenset[int], base: str) -> ProposalRow:
     turned = left - {n} if n in left else left | {n}
-    query = {"leave": ",".join(str(place) for place in sorted(turned))} if turned else {}
+    query = {"leave": ",".join(str(index) for index in sorted(turned))} if turned else {}
     url = f"{base}?{urlencode(query)}" if query else base
     return ProposalRow(n + 1, own.about, own.here, own.theirs, n not in left, url)
 

@@ -35,10 +35,10 @@ class ListRow:
 
 
 def list_rows(catalogue: Catalogue, read: SentList) -> tuple[ListRow, ...]:
-    return tuple(_row(catalogue, place, sent_part) for place, sent_part in enumerate(read.parts))
+    return tuple(_row(catalogue, index, sent_part) for index, sent_part in enumerate(read.parts))
 
 
-def _row(catalogue: Catalogue, place: int, sent_part: SentPart) -> ListRow:
+def _row(catalogue: Catalogue, index: int, sent_part: SentPart) -> ListRow:
     choices = [
         (
             guess.part_id,
@@ -48,7 +48,7 @@ def _row(catalogue: Catalogue, place: int, sent_part: SentPart) -> ListRow:
     ]
     choices += [(part_id, catalogue.part(part_id).name) for part_id in sent_part.alike]
     return ListRow(
-        place=place,
+        place=index,
         text=sent_part.text,
         kind=KIND_NAMES[sent_part.kind] if sent_part.kind else "",
         choices=tuple(choices),

@@ -277,7 +277,7 @@ def _first(catalogue: Catalogue, own: Buying) -> Iterator[str]:
     """What to order first: what few shops have."""
     for part_id, shops in own.scarce:
         if shops <= FEW_SHOPS:
-            (shop,) = {place.shop for place in own.market.places if place.part_id == part_id}
+            (shop,) = {source.shop for source in own.market.places if source.part_id == part_id}
             last = ", and the last few" if (part_id, shop) in own.few else ""
             yield f"{catalogue.part(part_id).name}: only {shop} has it{last}."
 

@@ -189,11 +189,11 @@ def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
             )
             pins.append(Pin(finding.number, clearance.view, x, y))
             continue
-        place = next(
+        index = next(
             (found for kind in finding.finding.kinds if (found := drawn.place_of(kind))), None
         )
-        if place is not None:
-            pins.append(Pin(finding.number, *place))
+        if index is not None:
+            pins.append(Pin(finding.number, *index))
     return pins
 
 

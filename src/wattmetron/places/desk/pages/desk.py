@@ -577,14 +577,14 @@ def _swap(
     if query.swap is None:
         return None
     standing = present.build.of(query.swap)
-    place = query.place if query.place in standing else None
-    if place is None and standing and query.swap != "storage":
-        place = standing[0]
+    drive_id = query.place if query.place in standing else None
+    if drive_id is None and standing and query.swap != "storage":
+        drive_id = standing[0]
     new = [] if tried is None else [text for text in tried.of(query.swap) if text not in standing]
     tried_id = new[-1] if new else None
     swap_query = SwapQuery(
         kind=query.swap,
-        present=place,
+        present=drive_id,
         everything=query.everything,
         search=query.search,
         with_unfit=query.unfit,
@@ -592,7 +592,7 @@ def _swap(
         also=tried_id,
     )
     offered = swap(catalogue, present, swap_query)
-    placed = query.model_copy(update={"place": place})
+    placed = query.model_copy(update={"place": drive_id})
     marked = any(part.again for part in catalogue.by_kind[query.swap])
     return swap_view(present, offered, placed, brief_id, tried_id, names, marked)
 

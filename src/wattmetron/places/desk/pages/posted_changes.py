@@ -76,9 +76,9 @@ def as_tier(target_id: str) -> Change:
     """The change that puts a target at the conditions of a tier."""
 
     def change(plan: Plan, entries: Typed, catalogue: Catalogue) -> Edited:
-        place = read(AddTargetForm, entries).tier_place
+        index = read(AddTargetForm, entries).tier_place
         return brief_edits.target_as_tier(
-            plan, target_id, -1 if place is None else place, catalogue
+            plan, target_id, -1 if index is None else index, catalogue
         )
 
     return change

@@ -114,15 +114,15 @@ def fragments(draft: Draft) -> tuple[Fragment, ...]:
     marks += [
         (start, end, "unread", "not read: nothing was made of this") for start, end in draft.unread
     ]
-    fragments, at = [], 0
+    fragments, position = [], 0
     for start, end, kind, title in sorted(marks):
-        if start < at or start == end:
+        if start < position or start == end:
             continue
-        if start > at:
-            fragments.append(Fragment(draft.text[at:start], "", ""))
+        if start > position:
+            fragments.append(Fragment(draft.text[position:start], "", ""))
         fragments.append(Fragment(draft.text[start:end], kind, title))
-        at = end
-    fragments.append(Fragment(draft.text[at:], "", ""))
+        position = end
+    fragments.append(Fragment(draft.text[position:], "", ""))
     return tuple(fragments)
 
 

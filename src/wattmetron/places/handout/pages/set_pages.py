@@ -254,10 +254,10 @@ async def start(request: Request, set_id: int) -> Response:
     return await run_in_threadpool(_start, request, set_id, form.place)
 
 
-def _start(request: Request, set_id: int, place: int) -> Response:
+def _start(request: Request, set_id: int, index: int) -> Response:
     workshop = workshop_of(request)
     try:
-        entry = open_set(workshop, set_id).own.entry(place)
+        entry = open_set(workshop, set_id).own.entry(index)
         brief_id = workshop.create(entry.plan)
     except WattmetronError as error:
         return _page(request, set_id, 422, error=str(error))

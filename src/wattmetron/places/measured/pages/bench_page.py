@@ -126,8 +126,8 @@ def _games(catalogue: Catalogue, tried: tuple[Attempt, ...]) -> tuple[BenchGame,
         )
         for settings in {attempt.settings for attempt in tried}
     }
-    for place, own in enumerate(tried):
-        games.setdefault(own.settings, []).append(_row(place, own, best[own.settings]))
+    for index, own in enumerate(tried):
+        games.setdefault(own.settings, []).append(_row(index, own, best[own.settings]))
     return tuple(
         BenchGame(title=_title(catalogue, each_attempt), rows=tuple(games[each_attempt.settings]))
         for each_attempt in {attempt.settings: attempt for attempt in tried}.values()
@@ -142,11 +142,11 @@ def _title(catalogue: Catalogue, attempt: Attempt) -> str:
     return f"{known.name if known else game}, {width}x{height}, {preset}{more}"
 
 
-def _row(place: int, attempt: Attempt, best: float) -> AttemptRow:
+def _row(index: int, attempt: Attempt, best: float) -> AttemptRow:
     change = attempt.change
     runs = "1 run" if len(attempt.runs) == 1 else f"{len(attempt.runs)} runs"
     return AttemptRow(
-        place=place,
+        place=index,
         setup=attempt.setup,
         held=f"{attempt.seconds:.0f}{THIN}s in {runs}",
         fps=f"{attempt.fps:.1f}",

@@ -202,8 +202,8 @@ def _settle(request: Request, form: SettleLineForm) -> Response:
     def settle() -> str:
         named = form.typed.strip()
         part = part_named(workshop.catalogue(), named) if named else form.part
-        place = (form.line, form.shop, form.region)
-        return settle_line(workshop, *place, today, part, not form.drop)
+        key = (form.line, form.shop, form.region)
+        return settle_line(workshop, *key, today, part, not form.drop)
 
     return _done(request, settle)
 
