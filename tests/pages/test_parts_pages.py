@@ -18,6 +18,7 @@ from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.compatibility.pages.power import use_of
 from wattmetron.places.parts.key_figures import GENERAL
+from wattmetron.places.parts.pages.part_figures import figures_of
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.words.figures import money
 
@@ -440,3 +441,16 @@ def test_what_one_would_buy_again_is_noted_marked_and_listed_first(client, works
     undo = re.search(r'name="edit" value="(\d+)"', noted)[1]
     client.post("/parts/undo", data={"edit": undo, "kind": "supply"})
     assert not workshop.catalogue().parts[dearest.id].own
+
+
+def test_what_a_part_lacks_is_said_and_not_shown_as_zero(client, workshop):
+    part = next(chip for chip in workshop.catalogue().by_kind["processor"] if chip.igpu_speed == 0)
+    figures = dict(figures_of(part))
+    assert figures["R of the integrated graphics"] == "there are none"
+    assert figures["Capacity of the boxed cooler"] == "none in the box"
+    assert "there are none" in client.get(f"/parts/{part.id}").text
+    unstated = dict(figures_of(replace(part, igpu_speed=None, boxed_cooler_w=None)))
+    assert unstated.keys() == figures.keys() - {
+        "R of the integrated graphics",
+        "Capacity of the boxed cooler",
+    }

@@ -263,9 +263,10 @@ def _has(now: Assessment, field: str) -> str:
     card = now.machine.graphics
     if card is None:
         return "–"
-    if getattr(card, field):
-        return "yes"
-    return "no"
+    value = getattr(card, field)
+    if value is None:
+        return "not known"
+    return "yes" if value else "no"
 
 
 def _plugs(now: Assessment) -> str:

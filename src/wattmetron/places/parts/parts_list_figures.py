@@ -257,4 +257,8 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
 def figure_words(figure: PartFigure, part: Part) -> str:
     """The figure as it is written; a dash where it is not known or not there."""
     value = figure.of(part)
-    return "–" if value is None else f"{value:,.{figure.digits}f}"
+    if value is None:
+        return "–"
+    if value == 0 and figure.unit == "points":
+        return "none"
+    return f"{value:,.{figure.digits}f}"

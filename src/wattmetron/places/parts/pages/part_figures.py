@@ -1,5 +1,6 @@
 """Every known attribute of a part in words, and a few parts side by side."""
 
+import re
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
@@ -28,6 +29,8 @@ HIDDEN = {
     "claimed",
     "disputed",
 }
+NONE_TEXT = re.compile(r"; 0: ([^;]+)")
+"""How a column says what its zero means."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,7 +116,8 @@ def figures_of(part: Part) -> list[tuple[str, str]]:
             figures.append((column.text.split(":")[0], f"within {100 * value:.1f}{THIN}%"))
             continue
         title = column.text.split(";")[0].split(", separated")[0].removesuffix(", ISO 8601")
-        figures.append((title, _value(value, column.unit)))
+        none = NONE_TEXT.search(column.text) if value == 0 else None
+        figures.append((title, none[1] if none else _value(value, column.unit)))
     return figures
 
 
