@@ -454,3 +454,9 @@ def test_what_a_part_lacks_is_said_and_not_shown_as_zero(client, workshop):
         "R of the integrated graphics",
         "Capacity of the boxed cooler",
     }
+
+
+def test_the_folded_filters_are_named_after_what_is_in_them(client):
+    for kind, title in (("processor", ", cache"), ("mainboard", ", fan headers"), ("fan", "")):
+        page = client.get(f"/parts?kind={kind}").text
+        assert f">Warranty and reviews{title}</summary>" in page

@@ -20,7 +20,13 @@ from wattmetron.places.parts.pages.parts_list_state import (
     try_in_brief,
 )
 from wattmetron.places.parts.parts_list import Shelf, ShelfRow, shelf
-from wattmetron.places.parts.parts_list_figures import COLUMNS, FIGURES, PartFigure, figure_words
+from wattmetron.places.parts.parts_list_figures import (
+    COLUMNS,
+    EVERYWHERE,
+    FIGURES,
+    PartFigure,
+    figure_words,
+)
 from wattmetron.words.figures import KIND_WORDS, money
 from wattmetron.words.offer_words import offer_marks
 
@@ -91,6 +97,12 @@ class ShelfPage:
     name_head: Head
     trust_head: Head
     frames_heads: tuple[Head, ...]
+
+    @property
+    def further_title(self) -> str:
+        """What the folded filters are about: those of every kind, then those of this one."""
+        special = [figure.title for figure in self.further if figure not in EVERYWHERE]
+        return ", ".join(["Warranty and reviews", *special])
 
     @property
     def further_typed(self) -> bool:
