@@ -113,9 +113,9 @@ def _tidied(tidied: tidying.Tidied, dry: bool) -> str:
 def doctor(options: argparse.Namespace) -> int:
     """0 where nothing is wrong, else 1."""
     path = database_of(options)
-    found = examine(path)
-    for sentence in found:
+    report = examine(path)
+    for sentence in report:
         print(sentence)
-    if not found:
+    if not report:
         print(f"Nothing is wrong with {path}.")
-    return 1 if found else 0
+    return 1 if report else 0

@@ -42,28 +42,30 @@ def _print_json(data: Any) -> None:
 def propose(options: argparse.Namespace) -> int:
     catalogue, brief = catalogue_of(options), _brief(options.brief)
     build = _build(options.keep) if options.keep else Build()
-    told = answer(catalogue, brief, build, options.aim)
+    proposal = answer(catalogue, brief, build, options.aim)
     if options.json:
-        _print_json(proposal_json(catalogue, told))
+        _print_json(proposal_json(catalogue, proposal))
     else:
-        print(told.headline)
-        if told.assessment:
-            for line in told.assessment.lines:
-                price = "owned" if line.owned else money(line.cost_minor, told.assessment.currency)
+        print(proposal.headline)
+        if proposal.assessment:
+            for line in proposal.assessment.lines:
+                price = (
+                    "owned" if line.owned else money(line.cost_minor, proposal.assessment.currency)
+                )
                 print(
                     f"  {line.kind:10} {line.part.name if line.part else line.part_id:44}"
                     f" {price:>14}"
                 )
-            _print_frames(told.assessment)
-        for saving in told.savings:
+            _print_frames(proposal.assessment)
+        for saving in proposal.savings:
             saved = money(saving.saves_minor, catalogue.region(brief.region).currency)
             print(f"  {saving.now} becomes {saving.then}: saves {saved}")
-        for sentence in told.account:
+        for sentence in proposal.account:
             print(sentence)
-        for relaxation in told.relaxations:
+        for relaxation in proposal.relaxations:
             cost = money(relaxation.cost_minor, catalogue.region(brief.region).currency)
             print(f"  Would do: {relaxation.sentence}: {cost}")
-    return 0 if told.assessment else 1
+    return 0 if proposal.assessment else 1
 
 
 def _print_frames(assessment: Any) -> None:

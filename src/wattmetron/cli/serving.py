@@ -57,7 +57,7 @@ def serve(options: argparse.Namespace) -> int:
             workshop.load_demo(CATALOGUE, BRIEFS, earlier)
             if not kept_rates(workshop):
                 enter_rates(workshop, RATES)
-        kept = None if alone else _passphrase(options, path)
+        hash_line = None if alone else _passphrase(options, path)
         key = "" if alone else secrets.token_urlsafe(32)
         if workshop.has_catalogue():
             workshop.catalogue()
@@ -70,9 +70,9 @@ def serve(options: argparse.Namespace) -> int:
         )
         workshop.reopen()
         simulated = _open_shops(workshop) if options.command == "demo" else ()
-        sessions = Sessions(workshop, kept) if kept else None
+        sessions = Sessions(workshop, hash_line) if hash_line else None
         app = make_app(
-            workshop, hosts, Door(kept, key, sessions), ComputationQueue(workers=workers)
+            workshop, hosts, Door(hash_line, key, sessions), ComputationQueue(workers=workers)
         )
         if options.command == "demo":
             app.state.meters = _open_meters()
@@ -141,9 +141,9 @@ def _passphrase(options: argparse.Namespace, database: Path) -> str:
             "Beyond this machine a passphrase is needed: name a file that holds one with"
             " --passphrase-file, or start in a terminal to be asked for it."
         )
-    kept = passphrase.hashed(typed)
-    passphrase.keep(kept, path)
-    return kept
+    hashed = passphrase.hashed(typed)
+    passphrase.keep(hashed, path)
+    return hashed
 
 
 def _said(host: str, port: int, hosts: list[str], key: str) -> list[str]:

@@ -39,7 +39,7 @@ def refresh_prices(options: argparse.Namespace) -> int:
             print(own.words, flush=True)
 
     with closing(Workshop(database_of(options))) as workshop:
-        asked = refresh(workshop, datetime.now(UTC).date(), told)
+        outcomes = refresh(workshop, datetime.now(UTC).date(), told)
     if options.json:
-        print(json.dumps([asdict(own) for own in asked], ensure_ascii=False, indent=1))
-    return 1 if any(own.wrong for own in asked) else 0
+        print(json.dumps([asdict(own) for own in outcomes], ensure_ascii=False, indent=1))
+    return 1 if any(own.wrong for own in outcomes) else 0

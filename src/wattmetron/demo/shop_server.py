@@ -85,7 +85,7 @@ def _told(
 def _more(own: Offer) -> dict[str, Any]:
     """The terms of an offer, those that are not usual."""
     terms = own.terms
-    told = {
+    document = {
         "sold_by": terms.sold_by,
         "rebate": f"{terms.rebate_minor / 100:.2f}",
         "extra": terms.extra,
@@ -96,7 +96,7 @@ def _more(own: Offer) -> dict[str, Any]:
         "link": terms.link,
     }
     usual: tuple[object, ...] = ("order", "0.00", "", [], None)
-    return {name: value for name, value in told.items() if value not in usual}
+    return {name: value for name, value in document.items() if value not in usual}
 
 
 class ShopServer(SmallServer):
@@ -130,14 +130,16 @@ class _Handler(BaseHTTPRequestHandler):
 
     def do_GET(self) -> None:
         address = urlsplit(self.path)
-        asked = parse_qs(address.query)
+        query = parse_qs(address.query)
         name = address.path.removeprefix("/feed/")
         if name not in FEEDS:
             self._send(404, b"no such shop", "text/plain")
             return
-        told = asked.get("day", [""])[0]
-        day = date.fromisoformat(told) if told else self.shops.day or datetime.now(UTC).date()
-        fault = asked.get("fault", [""])[0]
+        day_text = query.get("day", [""])[0]
+        day = (
+            date.fromisoformat(day_text) if day_text else self.shops.day or datetime.now(UTC).date()
+        )
+        fault = query.get("fault", [""])[0]
         whole = feed(self.shops.catalogue, name, day)
         with suppress(BrokenPipeError, ConnectionResetError):
             self._answer(fault, whole)

@@ -83,87 +83,92 @@ class Truth:
         self.catalogue, self.world, self.games = made()
         self.scale: Scale = scale_of(self.catalogue)
 
-    def run(self, asked: MeterQuery) -> Simulated:
+    def run(self, meter_query: MeterQuery) -> Simulated:
         """The run that is asked for; raises MeterError."""
         return simulated(
-            self._machine(asked),
-            asked.scenario,
-            asked.seconds,
-            asked.seed,
-            asked.fault,
-            asked.refresh,
-            self._generates(asked),
+            self._machine(meter_query),
+            meter_query.scenario,
+            meter_query.seconds,
+            meter_query.seed,
+            meter_query.fault,
+            meter_query.refresh,
+            self._generates(meter_query),
         )
 
-    def _generates(self, asked: MeterQuery) -> bool:
+    def _generates(self, meter_query: MeterQuery) -> bool:
         """Whether frames are to be generated and game and card can."""
-        game, card = self.games[asked.game], self.scale.standing(asked.graphics)
+        game, card = self.games[meter_query.game], self.scale.standing(meter_query.graphics)
         named = self._card(card.part_ids) if card else None
         offered = named.generators if named else ()
-        return bool(asked.generated) and not set(game.game.generators).isdisjoint(offered)
+        return bool(meter_query.generated) and not set(game.game.generators).isdisjoint(offered)
 
-    def _machine(self, asked: MeterQuery) -> TrueMachine:
-        game = self.games.get(asked.game)
-        chip, card = self.scale.standing(asked.processor), self.scale.standing(asked.graphics)
+    def _machine(self, meter_query: MeterQuery) -> TrueMachine:
+        game = self.games.get(meter_query.game)
+        chip, card = (
+            self.scale.standing(meter_query.processor),
+            self.scale.standing(meter_query.graphics),
+        )
         if game is None or chip is None or card is None:
             if game is None:
-                name = asked.game
+                name = meter_query.game
             elif chip is None:
-                name = asked.processor
+                name = meter_query.processor
             else:
-                name = asked.graphics
+                name = meter_query.graphics
             raise SimulatedMeterError(
                 f"“{name[:60]}” is not connected to this meter: ask / for what is."
             )
-        size = _nearest((asked.width, asked.height))
-        if asked.preset not in PRESETS:
+        size = _nearest((meter_query.width, meter_query.height))
+        if meter_query.preset not in PRESETS:
             raise SimulatedMeterError(
-                f"“{asked.preset[:40]}” is no preset: one of {', '.join(PRESETS)}."
+                f"“{meter_query.preset[:40]}” is no preset: one of {', '.join(PRESETS)}."
             )
         p, g = self.world.processors.index(chip), self.world.cards.index(card)
-        t_c, t_g = self.world.side_ms(game, p, g, size, asked.preset)
-        t_g *= self._drawn_otherwise(asked, game.game, card.part_ids)
+        t_c, t_g = self.world.side_ms(game, p, g, size, meter_query.preset)
+        t_g *= self._drawn_otherwise(meter_query, game.game, card.part_ids)
         for option in game.game.options:
-            if option.name in asked.lower.split(";"):
+            if option.name in meter_query.lower.split(";"):
                 t_c, t_g = t_c * option.processor_factor, t_g * option.graphics_factor
         part, named = self.catalogue.parts[chip.part_ids[0]], self._card(card.part_ids)
         if isinstance(part, Processor):
-            t_c *= _waiting(part, game.game, asked)
+            t_c *= _waiting(part, game.game, meter_query)
         return TrueMachine(
-            processor_ms=t_c / asked.clock,
-            graphics_ms=t_g * (asked.width * asked.height / (size[0] * size[1])) / asked.clock,
+            processor_ms=t_c / meter_query.clock,
+            graphics_ms=t_g
+            * (meter_query.width * meter_query.height / (size[0] * size[1]))
+            / meter_query.clock,
             processor_variation=game.v_c * _sharing(chip.threads, game),
             graphics_variation=game.v_g,
-            processor_w=asked.power * (getattr(part, "gaming_w", None) or 90.0),
-            graphics_w=asked.power * (named.board_power_w if named else 150.0),
+            processor_w=meter_query.power * (getattr(part, "gaming_w", None) or 90.0),
+            graphics_w=meter_query.power * (named.board_power_w if named else 150.0),
             memory_gb=card.memory_gb or 8.0,
-            wanted_gb=game.game.preset(cast(Any, asked.preset)).video_memory.at(
-                asked.width * asked.height / 1e6
+            wanted_gb=game.game.preset(cast(Any, meter_query.preset)).video_memory.at(
+                meter_query.width * meter_query.height / 1e6
             ),
-            processor_mhz=4_600 * asked.clock,
-            graphics_mhz=2_300 * asked.clock,
+            processor_mhz=4_600 * meter_query.clock,
+            graphics_mhz=2_300 * meter_query.clock,
         )
 
-    def _drawn_otherwise(self, asked: MeterQuery, game: Game, ids: tuple[str, ...]) -> float:
+    def _drawn_otherwise(self, meter_query: MeterQuery, game: Game, ids: tuple[str, ...]) -> float:
         """How much more or less the graphics do with rays, upscaling or frame generation than
         without.
         """
         card = self._card(ids)
-        if card is None or not (asked.rays or asked.scale < 1 or asked.generated):
+        if card is None or not (meter_query.rays or meter_query.scale < 1 or meter_query.generated):
             return 1.0
         plain = Target(
             id="t",
             game_id=game.id,
-            width_px=asked.width,
-            height_px=asked.height,
-            preset=cast(Any, asked.preset),
+            width_px=meter_query.width,
+            height_px=meter_query.height,
+            preset=cast(Any, meter_query.preset),
         )
         other = replace(
             plain,
-            ray_tracing=bool(asked.rays),
-            upscaling=asked.scale < 1,
-            scale=asked.scale,
-            generated=bool(asked.generated),
+            ray_tracing=bool(meter_query.rays),
+            upscaling=meter_query.scale < 1,
+            scale=meter_query.scale,
+            generated=bool(meter_query.generated),
         )
         chip = next(own for own in self.catalogue.parts.values() if isinstance(own, Processor))
         machine = Machine(processor=chip, graphics=card)
@@ -188,14 +193,14 @@ class Truth:
         }
 
 
-def _waiting(chip: Processor, game: Game, asked: MeterQuery) -> float:
+def _waiting(chip: Processor, game: Game, meter_query: MeterQuery) -> float:
     """How much longer or shorter the processor takes on this memory than on the rated one."""
     latency, bandwidth = rated_latency_ns(chip), rated_bandwidth_gbs(chip)
     return float(
         memory_factor(
             game.memory_sensitivity,
-            asked.latency or latency,
-            asked.bandwidth or bandwidth,
+            meter_query.latency or latency,
+            meter_query.bandwidth or bandwidth,
             latency,
             bandwidth,
         )
@@ -220,13 +225,13 @@ def truth() -> Truth:
 
 
 @lru_cache(KEPT_RUNS)
-def _run(asked: MeterQuery) -> Simulated:
-    return truth().run(asked)
+def _run(meter_query: MeterQuery) -> Simulated:
+    return truth().run(meter_query)
 
 
-def frame_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
+def frame_lines(meter_query: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     """The lines of a frame logger, each with the time in the run at which it is told."""
-    trace = _run(_of_run(asked)).trace
+    trace = _run(_of_run(meter_query)).trace
     names = [name for name in CHANNELS if name in trace.channels and name != "watts"]
     columns = ["start_s", "frame_ms", *names]
     yield 0.0, {"protocol": PROTOCOL, "kind": "frames", "columns": columns}
@@ -244,9 +249,9 @@ def frame_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     yield float(trace.start_s[-1]), {"end": "the run is over"}
 
 
-def watt_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
+def watt_lines(meter_query: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     """The lines of a wall meter: watts four times a second."""
-    trace = _run(_of_run(asked)).trace
+    trace = _run(_of_run(meter_query)).trace
     yield 0.0, {"protocol": PROTOCOL, "kind": "watts", "columns": ["at_s", "watts"]}
     times_s = np.arange(0, trace.seconds, 1 / WATTS_HZ)
     watts = np.interp(times_s, trace.start_s, trace.channels["watts"])
@@ -255,21 +260,21 @@ def watt_lines(asked: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]]:
     yield float(trace.start_s[-1]), {"end": "the run is over"}
 
 
-def _of_run(asked: MeterQuery) -> MeterQuery:
+def _of_run(meter_query: MeterQuery) -> MeterQuery:
     """The same run, whatever the pace and the meter."""
-    return replace(asked, pace=1.0)
+    return replace(meter_query, pace=1.0)
 
 
 def asked_from(query: str) -> MeterQuery:
     """A question as an address has it; raises MeterError."""
-    said = {name: values[-1] for name, values in parse_qs(query).items()}
-    unknown = set(said) - set(MeterQuery.__dataclass_fields__)
+    answer = {name: values[-1] for name, values in parse_qs(query).items()}
+    unknown = set(answer) - set(MeterQuery.__dataclass_fields__)
     if unknown:
         raise SimulatedMeterError(
             f"“{sorted(unknown)[0][:40]}” is nothing that a meter can be asked."
         )
     values: dict[str, Any] = {}
-    for name, text in said.items():
+    for name, text in answer.items():
         usual = MeterQuery.__dataclass_fields__[name].default
         try:
             values[name] = type(usual)(text) if isinstance(usual, int | float) else text
@@ -278,24 +283,26 @@ def asked_from(query: str) -> MeterQuery:
     for name in ("game", "processor", "graphics"):
         if name not in values:
             raise SimulatedMeterError(f"The question does not say the {name}.")
-    asked = MeterQuery(**values)
+    meter_query = MeterQuery(**values)
     checks = (
-        asked.scenario in SCENARIOS,
-        asked.fault in (*FAULTS, "hang up", "slow"),
-        1 <= asked.seconds <= MOST_SECONDS,
-        0 <= asked.pace <= MOST_PACE,
-        300 <= asked.width <= 8000 and 200 <= asked.height <= 8000,
-        asked.rays in (0, 1) and asked.generated in (0, 1) and 0.2 <= asked.scale <= 1,
-        asked.latency == 0 or 1 <= asked.latency <= 200,
-        asked.bandwidth == 0 or 1 <= asked.bandwidth <= 5000,
-        0.5 <= asked.clock <= 1.5 and 0.3 <= asked.power <= 2,
-        20 <= asked.refresh <= 1000,
+        meter_query.scenario in SCENARIOS,
+        meter_query.fault in (*FAULTS, "hang up", "slow"),
+        1 <= meter_query.seconds <= MOST_SECONDS,
+        0 <= meter_query.pace <= MOST_PACE,
+        300 <= meter_query.width <= 8000 and 200 <= meter_query.height <= 8000,
+        meter_query.rays in (0, 1)
+        and meter_query.generated in (0, 1)
+        and 0.2 <= meter_query.scale <= 1,
+        meter_query.latency == 0 or 1 <= meter_query.latency <= 200,
+        meter_query.bandwidth == 0 or 1 <= meter_query.bandwidth <= 5000,
+        0.5 <= meter_query.clock <= 1.5 and 0.3 <= meter_query.power <= 2,
+        20 <= meter_query.refresh <= 1000,
     )
     if not all(checks):
         raise SimulatedMeterError(
             "Something of the question is out of range: ask / for what there is."
         )
-    return asked
+    return meter_query
 
 
 class MeterServer(SmallServer):
@@ -324,27 +331,29 @@ class _Handler(BaseHTTPRequestHandler):
                 self._whole(404, {"error": "There are /, /frames and /watts."})
                 return
             try:
-                asked = asked_from(address.query)
-                told = list(lines(asked))
+                meter_query = asked_from(address.query)
+                told = list(lines(meter_query))
             except SimulatedMeterError as error:
                 self._whole(422, {"error": str(error)})
                 return
-            self._told(asked, told)
+            self._told(meter_query, told)
 
-    def _told(self, asked: MeterQuery, lines: list[tuple[float, dict[str, Any]]]) -> None:
+    def _told(self, meter_query: MeterQuery, lines: list[tuple[float, dict[str, Any]]]) -> None:
         self.send_response(200)
         self.send_header("content-type", "application/x-ndjson")
         self.end_headers()
         begin, broken = time.monotonic(), len(lines) // 2
         for n, (index, line) in enumerate(lines):
-            if asked.fault == "hang up" and n == broken:
+            if meter_query.fault == "hang up" and n == broken:
                 return
-            if asked.pace:
-                time.sleep(max(0.0, begin + index / asked.pace / self.hastened - time.monotonic()))
+            if meter_query.pace:
+                time.sleep(
+                    max(0.0, begin + index / meter_query.pace / self.hastened - time.monotonic())
+                )
             self.wfile.write(json.dumps(line).encode() + b"\n")
 
-    def _whole(self, status: int, said: dict[str, Any]) -> None:
-        data = json.dumps(said).encode()
+    def _whole(self, status: int, answer: dict[str, Any]) -> None:
+        data = json.dumps(answer).encode()
         self.send_response(status)
         self.send_header("content-type", "application/json")
         self.send_header("content-length", str(len(data)))

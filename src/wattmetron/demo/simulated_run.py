@@ -104,9 +104,9 @@ def simulated(
     source = np.random.default_rng(seed)
     mean_ms = max(machine.processor_ms, machine.graphics_ms)
     count = int(1.6 * seconds * 1000 / mean_ms) + 200
-    kept = np.exp(-mean_ms / REMEMBERS_MS)
-    processor = _series(source, count, machine.processor_variation, kept) * machine.processor_ms
-    graphics = _series(source, count, machine.graphics_variation, kept) * machine.graphics_ms
+    memory = np.exp(-mean_ms / REMEMBERS_MS)
+    processor = _series(source, count, machine.processor_variation, memory) * machine.processor_ms
+    graphics = _series(source, count, machine.graphics_variation, memory) * machine.graphics_ms
     if scenario == "cap" or scenario == "synchronised":
         processor, graphics = processor * 0.6, graphics * 0.6
     begins = _begins(np.maximum(processor, graphics))
@@ -151,11 +151,11 @@ def _begins(frame_ms: Floats) -> Floats:
     return np.concatenate([[0.0], np.cumsum(frame_ms)[:-1] / 1000])
 
 
-def _series(source: np.random.Generator, count: int, variation: float, kept: float) -> Floats:
+def _series(source: np.random.Generator, count: int, variation: float, memory: float) -> Floats:
     """Correlated lognormals around a mean of one, settled in before they begin."""
     lead = 400
-    shocks = source.normal(size=count + lead) * np.sqrt(1 - kept**2)
-    noise = lfilter([1.0], [1.0, -kept], shocks)[lead:]
+    shocks = source.normal(size=count + lead) * np.sqrt(1 - memory**2)
+    noise = lfilter([1.0], [1.0, -memory], shocks)[lead:]
     s = np.sqrt(np.log1p(variation**2))
     return np.asarray(np.exp(s * noise - s**2 / 2))
 

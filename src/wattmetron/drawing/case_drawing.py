@@ -149,18 +149,18 @@ def _clearance(frame: _Frame, clearance: Clearance) -> str:
 def _pins(frame: _Frame, pins: Sequence[Pin]) -> list[str]:
     """Numbered squares; those at one place stand in a row."""
     taken: dict[tuple[float, float], int] = {}
-    found = []
+    labels = []
     for pin in pins:
         x, y = frame.at(pin.view, pin.x, pin.y)
         nth = taken.get((x, y), 0)
         taken[x, y] = nth + 1
         left = x - 8 + 19 * nth
-        found.append(
+        labels.append(
             f'<g><rect x="{left:.1f}" y="{y - 8}" width="17" height="16" class="i-ink"/><text'
             f' x="{left + 8.5:.1f}" y="{y + 4.5}" text-anchor="middle"'
             f' class="t-pin">{pin.number}</text></g>'
         )
-    return found
+    return labels
 
 
 def _scale_bar(frame: _Frame, height: float) -> str:

@@ -33,13 +33,13 @@ class _Up:
 
     def ticks(self) -> list[float]:
         """Round steps within the axis, no two closer than a line of text."""
-        kept: list[float] = []
+        points: list[float] = []
         for ms in STEPS_MS:
             if self.low <= np.log(ms) <= self.high and (
-                not kept or self.y(kept[-1]) - self.y(ms) >= LINE_PX
+                not points or self.y(points[-1]) - self.y(ms) >= LINE_PX
             ):
-                kept.append(ms)
-        return kept
+                points.append(ms)
+        return points
 
 
 def trace_chart(

@@ -36,6 +36,9 @@ def stairs(values: Sequence[float], most: float, label: str) -> Markup:
 
 def money_share(share: float, label: str) -> Markup:
     """A bar of money, of which a part is drawn empty."""
-    kept = round(100 * (1 - max(0.0, min(1.0, share))), 1)
-    pieces = [svg.box(0, kept, 6, 16, "f-edge"), svg.box(kept, 100 - kept, 6, 16, "s-ink-fill")]
+    percent = round(100 * (1 - max(0.0, min(1.0, share))), 1)
+    pieces = [
+        svg.box(0, percent, 6, 16, "f-edge"),
+        svg.box(percent, 100 - percent, 6, 16, "s-ink-fill"),
+    ]
     return svg.chart(pieces, 28, label)

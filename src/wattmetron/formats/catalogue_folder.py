@@ -201,8 +201,8 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     own_records = _read_own(load(OWN_FILE), problems)
     listed = load(REFERENCES_FILE)
     references = read_references(REFERENCES_FILE, listed, problems) if listed else {}
-    told = load(SHOPS_FILE)
-    shops = read_shops(SHOPS_FILE, told, regions, problems) if told else {}
+    document = load(SHOPS_FILE)
+    shops = read_shops(SHOPS_FILE, document, regions, problems) if document else {}
     if problems:
         raise FormatError(problems)
     return Catalogue(

@@ -73,15 +73,15 @@ def _type(field: Declared, models: Models) -> Any:
 
 
 def _spec(field: Declared) -> Any:
-    asked = field.asked
-    bounds = {"minimum": asked.least, "maximum": asked.most}
-    numeric = field.bare in (int, float) and not asked.amount and asked.most is not None
+    spec = field.asked
+    bounds = {"minimum": spec.least, "maximum": spec.most}
+    numeric = field.bare in (int, float) and not spec.amount and spec.most is not None
     settings: dict[str, Any] = {
-        "description": asked.text,
+        "description": spec.text,
         "json_schema_extra": bounds if numeric else None,
     }
     if field.several or field.bare is str:
-        settings["max_length"] = asked.longest
+        settings["max_length"] = spec.longest
     if field.required:
         return Field(**settings)
     default = _to_file(field, field.default)

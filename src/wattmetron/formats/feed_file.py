@@ -95,13 +95,13 @@ def read_feed(data: bytes) -> Feed:
     row that says so.
     """
     try:
-        told = json.loads(data)
+        document = json.loads(data)
     except (ValueError, RecursionError) as error:
         start = data.lstrip()[:1]
         kind = "a page, not a feed" if start == b"<" else "no JSON, or only a part of it"
         raise FeedError(f"it sent {kind}") from error
     try:
-        head = FeedHead.model_validate(told)
+        head = FeedHead.model_validate(document)
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         place = " ".join(str(step) for step in first["loc"]) or "the whole"
@@ -114,13 +114,13 @@ def read_feed(data: bytes) -> Feed:
     return Feed(shop=head.shop, region=head.region, day=day, rows=rows)
 
 
-def _row(index: int, told: Any, head: FeedHead, day: date) -> PriceRow:
+def _row(index: int, entry: Any, head: FeedHead, day: date) -> PriceRow:
     try:
-        feed_offer = FeedOffer.model_validate(told)
+        feed_offer = FeedOffer.model_validate(entry)
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
         where = " ".join(str(step) for step in first["loc"]) or "it"
-        part = str(told.get("part", ""))[:80] if isinstance(told, dict) else ""
+        part = str(entry.get("part", ""))[:80] if isinstance(entry, dict) else ""
         return PriceRow(line=index, part=part, wrong=f"its {where} cannot be read")
     return PriceRow(
         line=index,

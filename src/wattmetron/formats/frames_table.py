@@ -147,15 +147,15 @@ def _columns(text: str, holds: tuple[Holds, ...], unit: Unit | None) -> tuple[Co
     )
     body = [row for row in rows[first:] if len(row) == width]
     comma = delimiter != "," and _decimal_comma(body)
-    said = holds if len(holds) == width else _taken_for(heads, body, comma)
+    meanings = holds if len(holds) == width else _taken_for(heads, body, comma)
     columns = Columns(
         heads=heads,
         rows=tuple(tuple(row) for row in body[:5]),
-        holds=said,
-        unit=unit or _unit(heads, said, body, comma),
-        games=_games(body, said),
+        holds=meanings,
+        unit=unit or _unit(heads, meanings, body, comma),
+        games=_games(body, meanings),
     )
-    if columns.unit is None and "frame time" in said:
+    if columns.unit is None and "frame time" in meanings:
         raise ColumnsUnclearError(
             "The unit of the frame times does not show: say whether they are seconds, milliseconds,"
             " microseconds or nanoseconds.",
@@ -200,18 +200,18 @@ def _taken_for(
     heads: Sequence[str], rows: Sequence[Sequence[str]], comma: bool
 ) -> tuple[Holds, ...]:
     """What each column holds, by its head; by its numbers where there is only one."""
-    found: list[Holds] = []
+    holdings: list[Holds] = []
     for n, head in enumerate(heads):
         numeric = sum(bool(_NUMBER.fullmatch(row[n])) for row in rows) > 0.5 * len(rows)
         holds: Holds = next((own for own, words in _PATTERNS if words.search(head)), "leave out")
         if holds == "game":
             holds = "leave out" if numeric else "game"
-        elif not numeric or holds in found:
+        elif not numeric or holds in holdings:
             holds = "leave out"
-        found.append(holds)
-    if len(heads) == 1 and found == ["leave out"]:
+        holdings.append(holds)
+    if len(heads) == 1 and holdings == ["leave out"]:
         return ("frame time",)
-    return tuple(found)
+    return tuple(holdings)
 
 
 def _unit(

@@ -92,19 +92,19 @@ def read_prices(text: str) -> tuple[PriceRow, ...]:
 def _heads(cells: list[str]) -> dict[Field, int]:
     """Which column holds what; raises PricesError where parts or prices have none."""
     names = [re.sub(r"[^a-z_ ]", "", cell.lower()).strip() for cell in cells]
-    found: dict[Field, int] = {}
+    columns_by_field: dict[Field, int] = {}
     for field, words in HEADS.items():
         for word in words:
-            if word in names and names.index(word) not in found.values():
-                found[field] = names.index(word)
+            if word in names and names.index(word) not in columns_by_field.values():
+                columns_by_field[field] = names.index(word)
                 break
-    missing = [field for field in ("part", "price") if field not in found]
+    missing = [field for field in ("part", "price") if field not in columns_by_field]
     if missing:
         raise PricesError(
             f"The first line names no column for the {missing[0]}: put heads such as part, shop,"
             " price, shipping, stock, date above the columns."
         )
-    return found
+    return columns_by_field
 
 
 def _row(line: int, heads: dict[Field, int], cells: list[str]) -> PriceRow:

@@ -92,13 +92,17 @@ def set_from(document: str) -> BuildSet:
 def read_set(name: str, data: bytes) -> BuildSet:
     """A set from the bytes of a JSON file; raises SetError with what is wrong."""
     try:
-        told = json.loads(data)
-        found = told.get("format") if isinstance(told, dict) else None
+        document = json.loads(data)
+        format_name = document.get("format") if isinstance(document, dict) else None
     except (ValueError, RecursionError) as error:
         raise SetError(f"{name} is no JSON: choose a set that was saved here.") from error
-    if isinstance(found, str) and found.startswith("wattmetron-set/") and found != SET_FORMAT:
+    if (
+        isinstance(format_name, str)
+        and format_name.startswith("wattmetron-set/")
+        and format_name != SET_FORMAT
+    ):
         raise SetError(f"{name} was written by a newer Wattmetron: open it there.")
-    if found != SET_FORMAT:
+    if format_name != SET_FORMAT:
         raise SetError(f"{name} is no set of builds: choose one that was saved under Sets.")
     try:
         return set_from(data.decode())

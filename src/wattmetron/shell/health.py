@@ -84,9 +84,11 @@ class RequestLog:
         finally:
             spent_ms = 1000 * (time.perf_counter() - start)
             count = scope["app"].state.workshop.study_count
-            kept = "" if count is None else _kept(count.hits, count.misses, count.held_bytes)
+            cache_words = "" if count is None else _kept(count.hits, count.misses, count.held_bytes)
             path = logged_path(scope["path"])
-            logger.info("%s %s %d %.0f ms%s", scope["method"], path, status or 500, spent_ms, kept)
+            logger.info(
+                "%s %s %d %.0f ms%s", scope["method"], path, status or 500, spent_ms, cache_words
+            )
 
 
 def _kept(hits: int, misses: int, held_bytes: int) -> str:

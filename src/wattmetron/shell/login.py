@@ -34,10 +34,10 @@ def door_of(request: Request) -> Door:
 
 def _sessions(request: Request) -> Sessions:
     """The sessions of the application; raises NotFoundError where nobody has to log in."""
-    found = door_of(request).sessions
-    if found is None:
+    sessions = door_of(request).sessions
+    if sessions is None:
         raise NotFoundError("Nobody has to log in here: only this machine reaches it.")
-    return found
+    return sessions
 
 
 @router.get("/enter")

@@ -33,14 +33,14 @@ def hashed(passphrase: str) -> str:
     return f"scrypt${COST_N}${BLOCK_R}${PARALLEL_P}${salt.hex()}${digest.hex()}"
 
 
-def matches(passphrase: str, kept: str) -> bool:
+def matches(passphrase: str, stored: str) -> bool:
     """Whether a passphrase is the one whose hash is kept; what is too long is never tried."""
     if len(passphrase) > MOST_LETTERS:
         return False
     try:
-        name, n, r, p, salt, digest = kept.strip().split("$")
-        found = _digest(passphrase, bytes.fromhex(salt), int(n), int(r), int(p))
-        return name == "scrypt" and hmac.compare_digest(found.hex(), digest)
+        name, n, r, p, salt, digest = stored.strip().split("$")
+        computed = _digest(passphrase, bytes.fromhex(salt), int(n), int(r), int(p))
+        return name == "scrypt" and hmac.compare_digest(computed.hex(), digest)
     except ValueError:
         return False
 
@@ -50,12 +50,12 @@ def _digest(passphrase: str, salt: bytes, n: int, r: int, p: int) -> bytes:
     return hashlib.scrypt(text, salt=salt, n=n, r=r, p=p, dklen=HASH_BYTES, maxmem=64 * 2**20)
 
 
-def keep(kept: str, path: Path) -> None:
+def keep(stored: str, path: Path) -> None:
     """Write the hash so that only this user reads it."""
     path.parent.mkdir(parents=True, exist_ok=True)
     part = path.with_name(f".{path.name}.part")
     with os.fdopen(os.open(part, os.O_WRONLY | os.O_CREAT | os.O_TRUNC, 0o600), "w") as file:
-        file.write(kept + "\n")
+        file.write(stored + "\n")
     part.replace(path)
 
 

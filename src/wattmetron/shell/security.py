@@ -83,9 +83,9 @@ class Guard:
         request, headers = Request(scope), Headers(scope=scope)
         if _name_of(headers.get("host", "")) not in self.hosts:
             return refusal(request, Refusal(STRANGE_HOST, 400))
-        found = _foreign(scope, headers) or _bad_length(headers, most_bytes(scope["path"]))
-        if found is not None:
-            return refusal(request, found)
+        refused = _foreign(scope, headers) or _bad_length(headers, most_bytes(scope["path"]))
+        if refused is not None:
+            return refusal(request, refused)
         return self.door.answer(request)
 
 

@@ -160,10 +160,10 @@ class Workers:
     async def _asked(self, worker: Worker, request: Request, new: bool) -> Response | None:
         scope = {name: request.scope[name] for name in SCOPE if name in request.scope}
         body = b"" if request.method == "GET" else await request.body()
-        told = await worker.ask(scope, body, new)
-        if told is None:
+        reply = await worker.ask(scope, body, new)
+        if reply is None:
             return None
-        status, headers, content = told
+        status, headers, content = reply
         answer = Response(content, status)
         answer.raw_headers = headers
         return answer

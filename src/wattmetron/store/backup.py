@@ -106,8 +106,8 @@ def _checked(part: Path, origin: Path, done: str, remedy: str) -> DatabaseConten
     """What a copy holds; raises StorageError where it is damaged, foreign or newer."""
     unsound = StorageError(UNSOUND.format(origin, done, remedy))
     with told(origin), closing(sqlite3.connect(part)) as copy:
-        said = copy.execute("PRAGMA integrity_check(1)").fetchone()[0]
-    if said != "ok":
+        verdict = copy.execute("PRAGMA integrity_check(1)").fetchone()[0]
+    if verdict != "ok":
         raise unsound
     engine = create_engine(f"sqlite:///{part}")
     try:

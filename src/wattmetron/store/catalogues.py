@@ -249,8 +249,8 @@ def unreadable_entries(session: Session) -> Iterator[tuple[int, str, str]]:
 def _offers(rows: Iterable[Any]) -> Iterator[Offer]:
     read = lru_cache(maxsize=4096)(read_terms)
     for row in rows:
-        told = dict(zip(OFFER_COLUMNS, row, strict=True))
-        yield Offer(**told | {"terms": read(told["terms"])})
+        values = dict(zip(OFFER_COLUMNS, row, strict=True))
+        yield Offer(**values | {"terms": read(values["terms"])})
 
 
 def values_of(offer: Offer) -> tuple[Any, ...]:

@@ -105,8 +105,8 @@ class Database:
     def check(self) -> None:
         """Raises StorageError where SQLite finds the file damaged."""
         with self.reading() as session:
-            said = session.connection().exec_driver_sql("PRAGMA quick_check(1)").scalar()
-        if said != "ok":
+            verdict = session.connection().exec_driver_sql("PRAGMA quick_check(1)").scalar()
+        if verdict != "ok":
             raise StorageError(DAMAGED.format(self.path))
 
     def close(self) -> None:

@@ -14,8 +14,8 @@ _PLAIN = asdict(PLAIN)
 def terms_document(terms: Terms) -> str:
     if terms == PLAIN:
         return ""
-    told = {name: value for name, value in asdict(terms).items() if value != _PLAIN[name]}
-    return json.dumps(told, ensure_ascii=False, separators=(",", ":"), sort_keys=True)
+    stated = {name: value for name, value in asdict(terms).items() if value != _PLAIN[name]}
+    return json.dumps(stated, ensure_ascii=False, separators=(",", ":"), sort_keys=True)
 
 
 def read_terms(document: str) -> Terms:

@@ -79,11 +79,11 @@ def _note_kept(session: Session, now: datetime) -> int:
     """Notes the imports that stay in a table of this connection; returns how many go."""
     session.execute(text("CREATE TEMP TABLE IF NOT EXISTS kept_imports (id INTEGER PRIMARY KEY)"))
     session.execute(text("DELETE FROM kept_imports"))
-    kept = {*_recent_or_weekly(session, now), *_depended_on(session)}
-    if kept:
-        rows = [{"id": number} for number in sorted(kept)]
+    staying_ids = {*_recent_or_weekly(session, now), *_depended_on(session)}
+    if staying_ids:
+        rows = [{"id": number} for number in sorted(staying_ids)]
         session.execute(text("INSERT INTO kept_imports VALUES (:id)"), rows)
-    return (session.scalar(select(func.count()).select_from(ImportRow)) or 0) - len(kept)
+    return (session.scalar(select(func.count()).select_from(ImportRow)) or 0) - len(staying_ids)
 
 
 def _recent_or_weekly(session: Session, now: datetime) -> Iterator[int]:

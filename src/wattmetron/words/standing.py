@@ -51,7 +51,7 @@ def standing_words(
     brief: Brief, field: Declared, currency: str, names: Mapping[str, str] | None = None
 ) -> str:
     """A field that is not as usual: ``no lights``, ``memory 32 GB``, ``likely``."""
-    value, asked = getattr(brief, field.name), field.asked
+    value, spec = getattr(brief, field.name), field.asked
     if field.name == "outside":
         return f"not in the budget: {listed([KIND_PLURALS[kind] for kind in value])}"
     if field.name == "buys":
@@ -59,15 +59,15 @@ def standing_words(
     if field.name in ("later_card", "later_processor"):
         return f"room for {(names or {}).get(value, value)}"
     if value is False:
-        return f"not asked: {asked.label[:1].lower()}{asked.label[1:]}"
+        return f"not asked: {spec.label[:1].lower()}{spec.label[1:]}"
     if field.wish is not None and value != field.wish.without:
         return wish_words(brief, field, currency, dict(names or {}))
     if value is None:
-        return f"no {asked.words}"
+        return f"no {spec.words}"
     if field.options:
-        return f"{asked.label[:1].lower()}{asked.label[1:]} {value}"
-    words = money(value, currency) if asked.amount else _figure(value, asked.unit)
-    return f"{asked.words} {words}"
+        return f"{spec.label[:1].lower()}{spec.label[1:]} {value}"
+    words = money(value, currency) if spec.amount else _figure(value, spec.unit)
+    return f"{spec.words} {words}"
 
 
 def _figure(value: object, unit: str) -> str:

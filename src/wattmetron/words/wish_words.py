@@ -19,15 +19,15 @@ def wish_words(
     """A wish with its figure: ``largest case 20 l``."""
     assert wish.wish is not None
     value: Any = getattr(brief, wish.name)
-    said: dict[str, Any] = {"value": value, "thin": THIN}
+    values: dict[str, Any] = {"value": value, "thin": THIN}
     if wish.several:
         names = [(part_names or {}).get(str(item), str(item)) for item in value]
-        said |= {"listed": listed(list(map(str, value))), "names": listed(names[:SHOWN_PARTS])}
+        values |= {"listed": listed(list(map(str, value))), "names": listed(names[:SHOWN_PARTS])}
     if wish.asked.amount and value is not None:
-        said["money"] = money(value, currency)
+        values["money"] = money(value, currency)
     if wish.wish.preference == "maker":
-        said["makers"] = "; ".join(f"{KIND_WORDS[kind]} of {maker}" for kind, maker in value)
-    return wish.wish.said.format(**said) or wish_name(wish)
+        values["makers"] = "; ".join(f"{KIND_WORDS[kind]} of {maker}" for kind, maker in value)
+    return wish.wish.said.format(**values) or wish_name(wish)
 
 
 def preference_words(brief: Brief, preference: Preference, currency: str) -> str:

@@ -50,9 +50,9 @@ def _examined(path: Path) -> list[str]:
 
 
 def _of_file(session: Session) -> Iterator[str]:
-    for (said,) in session.execute(text("PRAGMA integrity_check(20)")):
-        if said != "ok":
-            yield f"The file is damaged ({said}). {RESTORE}"
+    for (verdict,) in session.execute(text("PRAGMA integrity_check(20)")):
+        if verdict != "ok":
+            yield f"The file is damaged ({verdict}). {RESTORE}"
     for table, row_id, parent, _ in session.execute(text("PRAGMA foreign_key_check")):
         yield f"Row {row_id} of {table} belongs to a row of {parent} that is gone. {RESTORE}"
     lost = text(

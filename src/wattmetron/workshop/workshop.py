@@ -390,12 +390,12 @@ class Workshop:
         """The days on which the parts of a brief's build changed, with what was done."""
         with self.database.reading() as session:
             rows = brief_store.changes_of(session, brief_id)
-        found = []
+        listed = []
         for row in rows:
             before, after = (self._readable(text) for text in (row.before, row.after))
             if before and after and tuple(before.build.ids()) != tuple(after.build.ids()):
-                found.append((row.at.date(), row.summary))
-        return tuple(found)
+                listed.append((row.at.date(), row.summary))
+        return tuple(listed)
 
     def imports(self) -> tuple[Imported, ...]:
         """The imports of catalogues, the newest first."""

@@ -20,7 +20,7 @@ def can_hinder(brief: Brief, wish: Declared) -> bool:
 
 
 def conflict(
-    catalogue: Catalogue, brief: Brief, kept: Build, most_minor: int | None = None
+    catalogue: Catalogue, brief: Brief, fixed: Build, most_minor: int | None = None
 ) -> tuple[Declared, ...] | None:
     """Wishes that no build grants together, none of which can be left out; None where a build
     grants all.
@@ -31,7 +31,7 @@ def conflict(
     """
 
     def grants(brief: Brief) -> bool:
-        proposal = cheapest_fit(catalogue, brief, kept, video_memory=not brief.accept_spill)
+        proposal = cheapest_fit(catalogue, brief, fixed, video_memory=not brief.accept_spill)
         return proposal.build is not None and (
             most_minor is None or proposal.cost_minor <= most_minor
         )
@@ -79,13 +79,13 @@ def relaxed(catalogue: Catalogue, brief: Brief, build: Build) -> Relaxed | None:
     while True:
         dropped = smallest_hitting(conflicts)
         bare = without(brief, dropped)
-        found = conflict(catalogue, bare, build)
-        if found is None:
+        wishes = conflict(catalogue, bare, build)
+        if wishes is None:
             fit = cheapest_fit(catalogue, bare, build, video_memory=not bare.accept_spill)
             return Relaxed(tuple(conflicts), dropped, fit.cost_minor)
-        if not found:
+        if not wishes:
             return None
-        conflicts.append(found)
+        conflicts.append(wishes)
 
 
 def smallest_hitting(conflicts: Sequence[tuple[Declared, ...]]) -> tuple[Declared, ...]:

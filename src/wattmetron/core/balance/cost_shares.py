@@ -71,7 +71,7 @@ def _side(
     if not build.of(kind) or build.of(kind)[0] in brief.owned:
         return None
     memory = catalogue.machine(build).memory
-    asked = replace(
+    relaxed = replace(
         brief,
         targets=(),
         counts_resale=False,
@@ -84,11 +84,11 @@ def _side(
         ),
     )
     if not build.graphics:
-        asked = replace(
-            asked, banned=(*brief.banned, *(card.id for card in catalogue.by_kind["graphics"]))
+        relaxed = replace(
+            relaxed, banned=(*brief.banned, *(card.id for card in catalogue.by_kind["graphics"]))
         )
     other: Kind = "graphics" if kind == "processor" else "processor"
-    kept = replace(Build(storage=build.storage), **{other: getattr(build, other)})
+    drives_only = replace(Build(storage=build.storage), **{other: getattr(build, other)})
     priced = sorted(
         (price, part.id)
         for part in catalogue.by_kind[kind]
@@ -96,10 +96,10 @@ def _side(
         and may_be_bought(brief, part, price, (), book.supply)
     )
     for _, part_id in priced:
-        proposal = cheapest_fit(catalogue, asked, kept.with_part(kind, part_id))
+        proposal = cheapest_fit(catalogue, relaxed, drives_only.with_part(kind, part_id))
         if proposal.build is not None and proposal.cost_minor < NEVER:
             theirs = sum(
-                0 if text in asked.owned else book.cost(text) or 0
+                0 if text in relaxed.owned else book.cost(text) or 0
                 for name in kinds
                 for text in proposal.build.of(name)
             )

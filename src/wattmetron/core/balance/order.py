@@ -51,12 +51,12 @@ def best_order(
 
 def _within(changes: int, best: dict[int, _Way]) -> list[tuple[int, _Way]]:
     """The sets that were reached and lie inside another."""
-    found, before = [], (changes - 1) & changes
+    reached, before = [], (changes - 1) & changes
     while True:
         if before in best:
-            found.append((before, best[before]))
+            reached.append((before, best[before]))
         if not before:
-            return found
+            return reached
         before = (before - 1) & changes
 
 

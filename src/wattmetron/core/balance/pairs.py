@@ -203,17 +203,17 @@ def _worth_showing(
         return np.empty(0, dtype=np.int64)
     table = np.array(figures)
     order = np.lexsort((*(-table.T), shelf.cost))
-    kept: list[int] = []
+    chosen_places: list[int] = []
     seen: set[str] = set()
     for i in order:
         if sorts[i] in seen:
             continue
         seen.add(sorts[i])
-        if not (table[kept] >= table[i]).all(axis=1).any():
-            kept.append(int(i))
+        if not (table[chosen_places] >= table[i]).all(axis=1).any():
+            chosen_places.append(int(i))
     ids = {part.id for part in chosen}
     must = [i for i, part in enumerate(shelf.parts) if part.id in ids]
-    free = [i for i in kept if i not in must]
+    free = [i for i in chosen_places if i not in must]
     room = max(0, most - len(must))
     if len(free) > room:
         free = (

@@ -38,7 +38,7 @@ def most_minor(brief: Brief) -> int:
 def grant(
     catalogue: Catalogue,
     brief: Brief,
-    kept: Build,
+    fixed: Build,
     aim: Aim = "most frames",
     present: Build | None = None,
 ) -> tuple[Brief, tuple[Granted, ...]]:
@@ -53,10 +53,10 @@ def grant(
     held, granteds = replace(brief, preferences=()), []
     if not brief.preferences:
         return held, ()
-    before = propose(catalogue, held, aim, kept, present=present)
+    before = propose(catalogue, held, aim, fixed, present=present)
     for preference in brief.preferences:
-        asked = insisting(held, preference)
-        after = propose(catalogue, asked, aim, kept, present=present)
+        insisted = insisting(held, preference)
+        after = propose(catalogue, insisted, aim, fixed, present=present)
         if before.build is None or after.build is None:
             granteds.append(Granted(preference=preference, granted=False, cost_minor=None))
             continue
@@ -73,5 +73,5 @@ def grant(
             )
         )
         if granted:
-            held, before = asked, after
+            held, before = insisted, after
     return held, tuple(granteds)

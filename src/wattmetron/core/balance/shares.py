@@ -20,7 +20,7 @@ def shares(causes: Sequence[str], value: Callable[[frozenset[str]], float]) -> d
         return known[taken]
 
     count = len(causes)
-    found = {}
+    share_by_kind = {}
     for cause in causes:
         others = [each_cause for each_cause in causes if each_cause != cause]
         total = 0.0
@@ -29,5 +29,5 @@ def shares(causes: Sequence[str], value: Callable[[frozenset[str]], float]) -> d
             for some in combinations(others, size):
                 before = frozenset(some)
                 total += weight * (worth(before | {cause}) - worth(before))
-        found[cause] = total
-    return found
+        share_by_kind[cause] = total
+    return share_by_kind

@@ -63,12 +63,12 @@ def _purchases(market: Market, most_parcels: int | None) -> Iterator[Purchase]:
         return
     program = _Program(market)
     most = len(market.shops) if most_parcels is None else most_parcels
-    found = program.cheapest(most)
-    while found is not None:
-        fewer = program.cheapest(len(found.parcels) - 1)
-        if fewer is None or fewer.cost_minor > found.cost_minor:
-            yield found
-        found = fewer
+    solution = program.cheapest(most)
+    while solution is not None:
+        fewer = program.cheapest(len(solution.parcels) - 1)
+        if fewer is None or fewer.cost_minor > solution.cost_minor:
+            yield solution
+        solution = fewer
 
 
 @dataclass
@@ -200,7 +200,7 @@ class _Program:
             ),
             shape=(len(rows), len(self.costs)),
         )
-        found = milp(
+        solution = milp(
             np.array(self.costs),
             integrality=np.ones(len(self.costs), dtype=np.int64),
             bounds=Bounds(np.zeros(len(self.costs)), np.array(self.highest)),
@@ -209,13 +209,13 @@ class _Program:
             ),
             options={"mip_rel_gap": 0.0},
         )
-        if found.x is None:
+        if solution.x is None:
             return None
-        made = Purchase(tuple(self._parcels(found.x.round().astype(int))))
-        if abs(made.cost_minor - found.fun) > 0.5:
+        made = Purchase(tuple(self._parcels(solution.x.round().astype(int))))
+        if abs(made.cost_minor - solution.fun) > 0.5:
             raise NotPossibleError(
-                f"The purchase costs {made.cost_minor} by the shops' rules and {found.fun:.2f} by"
-                " the program: tell us, this is a defect."
+                f"The purchase costs {made.cost_minor} by the shops' rules and"
+                f" {solution.fun:.2f} by the program: tell us, this is a defect."
             )
         return made
 

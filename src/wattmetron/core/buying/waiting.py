@@ -82,13 +82,13 @@ def wait_for(
     kind = _sum(seen.values())
     if kind.all < LEAST_STRETCHES or part_id not in seen:
         return None
-    said, came = _before(of_kind, until - STRETCH, until, share)
+    gone_days, came = _before(of_kind, until - STRETCH, until, share)
     return Wait(
         share=share,
         chance=chance_of(seen[part_id], kind),
         own=seen[part_id],
         kind=kind,
-        said=said,
+        said=gone_days,
         came=came,
     )
 
@@ -108,13 +108,13 @@ def _before(
     kind = _sum(seen.values())
     if kind.all < LEAST_STRETCHES:
         return None, None
-    said, came = [], []
+    gone_days, came = [], []
     for part_id, steps in of_kind.items():
         price = price_on(steps, then)
         if price is None:
             continue
-        said.append(chance_of(seen[part_id], kind))
+        gone_days.append(chance_of(seen[part_id], kind))
         came.append(_lowest(steps, then, until) <= price * (1 - share))
-    if not said:
+    if not gone_days:
         return None, None
-    return sum(said) / len(said), sum(came) / len(came)
+    return sum(gone_days) / len(gone_days), sum(came) / len(came)

@@ -80,10 +80,10 @@ def shows(screen: Part, source: Graphics | Mainboard, wants: Besides) -> bool:
     """
     if not isinstance(screen, Screen):
         return False
-    asked = wants.display
-    if (screen.width_px, screen.height_px) != (asked.width_px, asked.height_px):
+    display = wants.display
+    if (screen.width_px, screen.height_px) != (display.width_px, display.height_px):
         return False
-    return screen.refresh_hz >= asked.refresh_hz and driven(screen, source)
+    return screen.refresh_hz >= display.refresh_hz and driven(screen, source)
 
 
 def driven(screen: Screen, source: Graphics | Mainboard) -> bool:

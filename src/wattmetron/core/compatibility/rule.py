@@ -59,12 +59,16 @@ class Rule(Told):
 
     def __call__(self, look: RuleContext) -> Iterator[Spoken]:
         """What the rule says of a machine."""
-        for said in self.speak(look):
-            yield self.finding(said) if isinstance(said, RuleFinding) else Gap(self.name, *said)
+        for utterance in self.speak(look):
+            yield (
+                self.finding(utterance)
+                if isinstance(utterance, RuleFinding)
+                else Gap(self.name, *utterance)
+            )
 
-    def finding(self, said: RuleFinding) -> Finding:
+    def finding(self, utterance: RuleFinding) -> Finding:
         """What was said, with the name of the rule and the level."""
-        *rest, level = said
+        *rest, level = utterance
         return Finding._make((self.name, level or self.levels[0], *rest))
 
     @property
@@ -74,8 +78,8 @@ class Rule(Told):
     def blocks(self, look: RuleContext) -> bool:
         """Whether the rule blocks a machine."""
         return any(
-            isinstance(said, RuleFinding) and (said.level or self.levels[0]) == "blocks"
-            for said in self.speak(look)
+            isinstance(utterance, RuleFinding) and (utterance.level or self.levels[0]) == "blocks"
+            for utterance in self.speak(look)
         )
 
 

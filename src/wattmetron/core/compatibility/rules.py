@@ -48,7 +48,7 @@ RULES: tuple[Rule, ...] = tuple(
 BLOCKING: tuple[Rule, ...] = tuple(rule for rule in RULES if rule.can_block)
 TOLD: tuple[Told, ...] = (*RULES, sources.CLAIMED, sources.DISPUTED, NOT_JUDGED)
 """Every rule as it is told of, with those about figures that are only claimed or not known."""
-BY_NAME: dict[str, Told] = {told.name: told for told in TOLD}
+BY_NAME: dict[str, Told] = {rule_text.name: rule_text for rule_text in TOLD}
 
 
 def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
@@ -70,9 +70,15 @@ def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
 def judged(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
     """The findings by the figures as they stand, in the order of the rules."""
     look = RuleContext(machine, wishes)
-    spoken = [(rule, said) for rule in RULES for said in rule.speak(look)]
-    findings = [rule.finding(said) for rule, said in spoken if isinstance(said, RuleFinding)]
-    gaps = (Gap(rule.name, *said) for rule, said in spoken if isinstance(said, MissingData))
+    spoken = [(rule, utterance) for rule in RULES for utterance in rule.speak(look)]
+    findings = [
+        rule.finding(utterance) for rule, utterance in spoken if isinstance(utterance, RuleFinding)
+    ]
+    gaps = (
+        Gap(rule.name, *utterance)
+        for rule, utterance in spoken
+        if isinstance(utterance, MissingData)
+    )
     return (*findings, *not_judged(gaps))
 
 
@@ -89,10 +95,10 @@ def any_blocks(rules: Iterable[Rule], look: RuleContext) -> bool:
 def blocking(rules: Iterable[Rule], look: RuleContext) -> Iterator[Finding]:
     """What these rules find that blocks."""
     return (
-        said
+        utterance
         for rule in rules
-        for said in rule(look)
-        if isinstance(said, Finding) and said.level == "blocks"
+        for utterance in rule(look)
+        if isinstance(utterance, Finding) and utterance.level == "blocks"
     )
 
 
@@ -110,8 +116,7 @@ def rules_markdown() -> str:
         "| --- | --- | --- | --- | --- |",
     ]
     lines += [
-        f"| {told.name} | {told.family} | {', '.join(told.levels)} | {told.speaks}"
-        f" | {told.silent} |"
-        for told in TOLD
+        f"| {row.name} | {row.family} | {', '.join(row.levels)} | {row.speaks} | {row.silent} |"
+        for row in TOLD
     ]
     return "\n".join(lines) + "\n"

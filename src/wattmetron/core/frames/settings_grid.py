@@ -174,11 +174,11 @@ def best_of(cells: tuple[Cell, ...], target: Target) -> Cell | None:
     preset, then drawing without upscaling, and ray tracing first; never more than the target asks
     for in pixels.
     """
-    asked = target.width_px * target.height_px
+    pixels = target.width_px * target.height_px
     met = [
         cell
         for cell in cells
-        if cell.state == "meets" and cell.target.width_px * cell.target.height_px <= asked
+        if cell.state == "meets" and cell.target.width_px * cell.target.height_px <= pixels
     ]
     return max(
         met,

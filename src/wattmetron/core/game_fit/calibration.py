@@ -294,9 +294,9 @@ class GameFitProblem:
         medians = np.log(t_c / t_g) - 0.5 * (np.log1p(v_c**2) - np.log1p(v_g**2))
         away = self.ln_ratio - medians
         knows = np.isfinite(away) & (away * self.ratio_open >= 0)
-        kept = np.where(self.at_least & (miss > 0), 0.0, miss)
+        misses = np.where(self.at_least & (miss > 0), 0.0, miss)
         return (
-            np.concatenate([kept, (low_miss - miss)[has], away[knows]]),
+            np.concatenate([misses, (low_miss - miss)[has], away[knows]]),
             np.concatenate([self.sd, np.full(int(has.sum()), LOW_SHARE_SD), self.ratio_sd[knows]]),
             (has, knows),
         )

@@ -140,8 +140,8 @@ def _stands(
 def _parameters(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
     looks: dict[int, list[ParameterEvidence]] = defaultdict(list)
     for lesson in lessons:
-        for position, found in lesson.parameters:
-            looks[position].append(found)
+        for position, evidence in lesson.parameters:
+            looks[position].append(evidence)
 
     def learn_one(position: int, usual: Shift, mean_sd: float) -> Shift:
         middle = usual.mean if position == POWER else 0.0
@@ -170,8 +170,8 @@ def _designs(lessons: Sequence[Lesson], learnt: Learnt) -> Learnt:
     """How each design is liked by all games, and how differently by each."""
     looks: dict[tuple[Side, str], list[ParameterEvidence]] = defaultdict(list)
     for lesson in lessons:
-        for side, key, found in lesson.designs:
-            looks[side, key].append(found)
+        for side, key, evidence in lesson.designs:
+            looks[side, key].append(evidence)
     models = dict(learnt.models)
     for side in models:
         apart = [
@@ -248,12 +248,12 @@ def _rankings(games: Iterable[GameEvidence]) -> dict[Side, str]:
         shown_here = ((item.side, item.ranked_by) for item in game.items if item.ranked_by)
         for side, name in shown_here:
             shown[side][name] += 1
-    found: dict[Side, str] = {}
+    evidence: dict[Side, str] = {}
     for side, counts in shown.items():
         (name, most), *_ = counts.most_common(1)
         if counts.total() >= LEAST_LISTS:
-            found[side] = name if most >= AGREE * counts.total() else MIXED
-    return found
+            evidence[side] = name if most >= AGREE * counts.total() else MIXED
+    return evidence
 
 
 def _publishers(stands: Sequence[Stand], learnt: Learnt) -> Learnt:

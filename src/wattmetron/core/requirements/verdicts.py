@@ -179,19 +179,19 @@ def _side(
 ) -> tuple[Codes, Floats, Floats]:
     bars = table.sides[side]
     speeds, sd = _speeds(table, side, contender)
-    asked = np.isfinite(bars.bar)
-    codes = np.where(asked, UNKNOWN, NOT_ASKED).astype(np.int8)
+    has_bar = np.isfinite(bars.bar)
+    codes = np.where(has_bar, UNKNOWN, NOT_ASKED).astype(np.int8)
     listed = np.zeros(len(table.rows), dtype=bool)
     listed[np.unique(bars.row)] = True
-    codes[listed & ~asked] = UNKNOWN
+    codes[listed & ~has_bar] = UNKNOWN
     if speeds is None:
         return codes, np.full(len(table.rows), np.nan), np.full(len(table.rows), np.nan)
     away = speeds - bars.bar
     with np.errstate(invalid="ignore", over="ignore"):
-        chance = np.where(asked, ndtr(away / np.maximum(np.hypot(sd, bars.bar_sd), 1e-9)), np.nan)
-        ratio = np.where(asked, np.exp(away), np.nan)
-    codes[asked] = np.where(
-        chance[asked] >= sureness, MEETS, np.where(chance[asked] < 1 - sureness, SHORT, UNSURE)
+        chance = np.where(has_bar, ndtr(away / np.maximum(np.hypot(sd, bars.bar_sd), 1e-9)), np.nan)
+        ratio = np.where(has_bar, np.exp(away), np.nan)
+    codes[has_bar] = np.where(
+        chance[has_bar] >= sureness, MEETS, np.where(chance[has_bar] < 1 - sureness, SHORT, UNSURE)
     )
     return codes, ratio, chance
 
@@ -213,11 +213,11 @@ def _speeds(table: TierTable, side: Side, contender: Contender) -> tuple[Floats 
 
 
 def _amount(had: float | None, wanted: Floats) -> tuple[Codes, Floats]:
-    asked = np.isfinite(wanted)
+    has_bar = np.isfinite(wanted)
     if had is None:
-        return np.where(asked, UNKNOWN, NOT_ASKED).astype(np.int8), np.full(wanted.size, np.nan)
+        return np.where(has_bar, UNKNOWN, NOT_ASKED).astype(np.int8), np.full(wanted.size, np.nan)
     with np.errstate(invalid="ignore"):
-        codes = np.where(asked, np.where(had >= wanted, MEETS, SHORT), NOT_ASKED)
+        codes = np.where(has_bar, np.where(had >= wanted, MEETS, SHORT), NOT_ASKED)
         return codes.astype(np.int8), had / wanted
 
 

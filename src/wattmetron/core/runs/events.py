@@ -58,11 +58,11 @@ def happenings(
         return ()
     events = _held(trace, refresh_hz)
     full = _overflowing(trace, memory_gb)
-    found = [*events, *_throttling(trace), *_other_task(trace)]
-    found += _overflow(trace, memory_gb, full) if full is not None else _hitches(trace)
+    noticed = [*events, *_throttling(trace), *_other_task(trace)]
+    noticed += _overflow(trace, memory_gb, full) if full is not None else _hitches(trace)
     if not events:
-        found += _menu(trace)
-    return tuple(found)
+        noticed += _menu(trace)
+    return tuple(noticed)
 
 
 # --- held back ------------------------------------------------------------------------------------

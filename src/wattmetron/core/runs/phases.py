@@ -70,26 +70,26 @@ def _cuts(level: Floats) -> list[int]:
 
 def _joined(level: Floats, cuts: list[int]) -> list[int]:
     """Without changes that nobody would notice."""
-    kept: list[int] = []
+    borders: list[int] = []
     bounds = [0, *cuts, level.size]
     for before, index, after in zip(bounds, cuts, bounds[2:], strict=False):
-        if kept:
-            first = kept[-1]
+        if borders:
+            first = borders[-1]
         elif before == 0:
             first = before
         else:
             first = 0
         if abs(level[first:index].mean() - level[index:after].mean()) >= LEAST_CHANGE:
-            kept.append(index)
-    return kept
+            borders.append(index)
+    return borders
 
 
 def _spans(trace: Trace, bounds: list[float]) -> tuple[Phase, ...]:
     begin = trace.start_s - (trace.start_s[0] if trace.count else 0.0)
-    found = []
+    stretches = []
     for start, end in pairwise(bounds):
         inside = trace.frame_ms[(begin >= start) & (begin < end)]
         if inside.size:
             share = float(inside.sum() / trace.frame_ms.sum())
-            found.append(Phase(start, end, 1000 / float(inside.mean()), share))
-    return tuple(found)
+            stretches.append(Phase(start, end, 1000 / float(inside.mean()), share))
+    return tuple(stretches)

@@ -64,23 +64,21 @@ def report(
     known of the game. Raises TooShortError.
     """
     whole = mended(trace)
-    kept = trimmed(whole.trace, from_s, to_s)
-    if kept.count < LEAST_FRAMES or kept.seconds < LEAST_SECONDS:
+    cut = trimmed(whole.trace, from_s, to_s)
+    if cut.count < LEAST_FRAMES or cut.seconds < LEAST_SECONDS:
         raise TooShortError(
-            f"{kept.count:,} frames in {kept.seconds:.1f} s are too few to say anything: keep at"
+            f"{cut.count:,} frames in {cut.seconds:.1f} s are too few to say anything: keep at"
             f" least {LEAST_SECONDS:g} s and {LEAST_FRAMES} frames."
         )
     return Report(
-        summary=summary(kept.frame_ms),
-        limits=limits(kept, usual),
-        happenings=happenings(kept, refresh_hz, memory_gb),
-        phases=phases(kept),
+        summary=summary(cut.frame_ms),
+        limits=limits(cut, usual),
+        happenings=happenings(cut, refresh_hz, memory_gb),
+        phases=phases(cut),
         faults=whole.faults,
-        levels={
-            name: _level(kept, name) for name in kept.channels if kept.channel(name) is not None
-        },
-        energy_j=_energy(kept),
-        watts=_watts(kept),
+        levels={name: _level(cut, name) for name in cut.channels if cut.channel(name) is not None},
+        energy_j=_energy(cut),
+        watts=_watts(cut),
     )
 
 
@@ -111,12 +109,12 @@ def _watts(trace: Trace) -> dict[str, float]:
     watts, busy = trace.channel("watts"), trace.channel("graphics_use")
     if watts is None:
         return {}
-    found = {"while playing": float(np.nanmedian(watts))}
+    medians = {"while playing": float(np.nanmedian(watts))}
     other = trace.channel("processor_use")
     if busy is None or other is None:
-        return found
+        return medians
     most = np.fmax(busy, other)
     for name, state in (("at rest", most < IDLE_USE), ("under full load", most > FULL_USE)):
         if (state & np.isfinite(watts)).sum() >= 20:
-            found[name] = float(np.nanmedian(watts[state]))
-    return found
+            medians[name] = float(np.nanmedian(watts[state]))
+    return medians

@@ -470,14 +470,14 @@ def _some(brought: Brought | None) -> list[Brought]:
 
 def _on_each(shelf: KindPool[P], ways: Callable[[P], list[Brought]]) -> KindPool[P]:
     """Each candidate once for every way to have what comes with it; none where there is no way."""
-    found = [(index, way) for index, part in enumerate(shelf.parts) for way in ways(part)]
-    if len(found) == len(shelf) and all(way == NOTHING for _, way in found):
+    ways_by_index = [(index, way) for index, part in enumerate(shelf.parts) for way in ways(part)]
+    if len(ways_by_index) == len(shelf) and all(way == NOTHING for _, way in ways_by_index):
         return shelf
     return KindPool(
-        tuple(shelf.parts[index] for index, _ in found),
-        shelf.cost[[index for index, _ in found]],
+        tuple(shelf.parts[index] for index, _ in ways_by_index),
+        shelf.cost[[index for index, _ in ways_by_index]],
         shelf.fixed,
-        tuple(way for _, way in found),
+        tuple(way for _, way in ways_by_index),
     )
 
 

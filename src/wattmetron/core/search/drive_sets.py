@@ -266,11 +266,11 @@ class Serves:
         """
         need, fixed = self.need, self.fixed
         places = [index for index, drive in enumerate(fixed) if takes_system(drive, need.system)]
-        found = set()
+        roles = set()
         for system in places if system_here else (None,):
             others = [drive for index, drive in enumerate(fixed) if index != system]
             if need.apart:
-                found |= {
+                roles |= {
                     self._lacking(
                         [drive for drive, role in zip(others, way, strict=True) if role == "games"],
                         [drive for drive, role in zip(others, way, strict=True) if role == "bulk"],
@@ -281,8 +281,8 @@ class Serves:
             games, bulk = self._lacking(others, [])
             if system is not None:
                 games = games.less(left_for_others(fixed[system], need.system))
-            found.add((games, bulk))
-        return sorted(found)
+            roles.add((games, bulk))
+        return sorted(roles)
 
     def _lacking(self, games: list[Storage], bulk: list[Storage]) -> tuple[DriveRoom, DriveRoom]:
         return (
@@ -347,7 +347,7 @@ def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, .
     """
     groups, serves = _groups(pool), Serves(pool.fixed_drives, need)
     costs = (costs[:, None] - ints(disc.brought.cost for disc in pool.discs)).ravel()
-    found = {}
+    sets = {}
     for count in range(1, pool.new_drives + 1):
         for picked in combinations_with_replacement(groups, count):
             cost = _sums([group.cost for group in picked]) + pool.fixed_drives_cost
@@ -358,5 +358,5 @@ def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, .
                 own = zip(picked, row.tolist(), strict=True)
                 places = sorted(int(group.places[index]) for group, index in own)
                 drives = pool.fixed_drives + tuple(pool.drives.parts[index] for index in places)
-                found[drives] = int(cost[tuple(row)])
-    return found
+                sets[drives] = int(cost[tuple(row)])
+    return sets

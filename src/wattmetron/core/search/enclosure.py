@@ -349,9 +349,9 @@ class Enclosures:
             worthy[:, own] = costs[:, own] < lower
         most = max(1, int(worthy.sum(axis=1).max(initial=0)))
         self._mount: Ints = np.argsort(~worthy, axis=1, kind="stable")[:, :most]
-        kept = np.take_along_axis(worthy, self._mount, axis=1)
+        worthy_mounts = np.take_along_axis(worthy, self._mount, axis=1)
         self._mount_cost: Ints = np.where(
-            kept, np.take_along_axis(costs, self._mount, axis=1), NEVER
+            worthy_mounts, np.take_along_axis(costs, self._mount, axis=1), NEVER
         )
 
     def _bound(self) -> None:

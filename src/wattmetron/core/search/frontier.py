@@ -50,8 +50,8 @@ class Staircase:
         order = np.lexsort((-ranks, costs))
         costs, ranks = costs[order], ranks[order]
         before = np.append(NO_RANK, np.maximum.accumulate(ranks)[:-1]) if ranks.size else ranks
-        kept = ranks > before
-        return Staircase(costs[kept], ranks[kept])
+        rising = ranks > before
+        return Staircase(costs[rising], ranks[rising])
 
 
 @dataclass(frozen=True)

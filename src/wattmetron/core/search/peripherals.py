@@ -49,8 +49,8 @@ class Further:
         self, catalogue: Catalogue, brief: Brief, wants: Besides, stays: tuple[Part, ...]
     ) -> None:
         self.wants, self._free = wants, frozenset(brief.outside)
-        asked = (*wants.kinds, *(("wireless",) if wants.wireless else ()))
-        self._shelves = {kind: _offered(catalogue, brief, kind, stays) for kind in asked}
+        kinds = (*wants.kinds, *(("wireless",) if wants.wireless else ()))
+        self._shelves = {kind: _offered(catalogue, brief, kind, stays) for kind in kinds}
 
     def system(self, chip: Processor) -> Brought | None:
         """The operating system for a processor; None where one is wanted and none does."""

@@ -294,9 +294,9 @@ def _fronts(limits: KitLimits, pool: Pool, need: Need) -> Fronts:
         -figures.gb,
         shelf.height_level[kit],
     )
-    kept = np.sort(_best(key, *low))
-    size = np.bincount(group[kept], minlength=limits.mts.size)
-    return Fronts(size, kit[kept], KitFigures(*(column[kept] for column in figures)))
+    remaining = np.sort(_best(key, *low))
+    size = np.bincount(group[remaining], minlength=limits.mts.size)
+    return Fronts(size, kit[remaining], KitFigures(*(column[remaining] for column in figures)))
 
 
 def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -> Ints:
@@ -434,11 +434,11 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
         options.memory_level,
         -options.power_level,
     )
-    kept = _best(key, options.cost, *low)
-    kept = kept[np.argsort(of_kind[kept], kind="stable")]
-    options = options.taken(kept)
+    remaining = _best(key, options.cost, *low)
+    remaining = remaining[np.argsort(of_kind[remaining], kind="stable")]
+    options = options.taken(remaining)
     options = replace(options, frames=_frames(options))
-    ends = np.cumsum(np.bincount(of_kind[kept], minlength=kinds))[:-1]
+    ends = np.cumsum(np.bincount(of_kind[remaining], minlength=kinds))[:-1]
     names = [item.name for item in fields(Options)]
     columns = [np.split(getattr(options, name), ends) for name in names]
     return [
@@ -465,16 +465,16 @@ def _best(key: Ints, *low: NDArray[Any]) -> Ints:
     The first row left of every key stays and strikes out what it beats, until no row is left.
     """
     order = np.lexsort((*reversed(low), key))
-    kept = [order[:0]]
+    remaining = [order[:0]]
     while order.size:
         heads = _heads(key[order])
-        kept.append(order[heads])
+        remaining.append(order[heads])
         lead = np.repeat(order[heads], np.diff(np.append(heads, order.size)))
         beaten = np.ones(order.size, dtype=bool)
         for column in low[1:]:
             beaten &= column[lead] <= column[order]
         order = order[~beaten]
-    return np.concatenate(kept)
+    return np.concatenate(remaining)
 
 
 def rest_of(sticks: Ints, nvme: int, sata: int) -> Ints:

@@ -274,10 +274,10 @@ def scenes_for(
     held: tuple[TargetFloor, ...] = (),
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
-    asked = searched(brief)
+    limits = searched(brief)
     return catalogue.keep.once(
-        ("scenes", asked, build, with_targets, new_drives, stays, held),
-        lambda: make_scenes(catalogue, asked, build, with_targets, new_drives, stays, held),
+        ("scenes", limits, build, with_targets, new_drives, stays, held),
+        lambda: make_scenes(catalogue, limits, build, with_targets, new_drives, stays, held),
     )
 
 

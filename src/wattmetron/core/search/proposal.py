@@ -123,14 +123,14 @@ def _proposal(
     scenes: Scenes,
     hunt: Hunt,
     winner: Winner | None,
-    kept: Build,
+    fixed: Build,
     budget: int,
     best_gain: int,
     best_cost: int,
 ) -> Proposal:
     return Proposal(
         aim=aim,
-        build=settle(catalogue, brief, scenes, winner, kept) if winner else None,
+        build=settle(catalogue, brief, scenes, winner, fixed) if winner else None,
         cost_minor=winner.cost if winner else NEVER,
         budget_minor=budget,
         weight_met=winner.met if winner else 0,

@@ -23,9 +23,9 @@ def resale_minor(catalogue: Catalogue, brief: Brief, part_id: str) -> int | None
     """What an owned part may sell for, minor units: as the brief says, else by the cheapest used
     price; None where neither tells.
     """
-    for said in brief.resale:
-        if said.part == part_id:
-            return said.minor
+    for sale in brief.resale:
+        if sale.part == part_id:
+            return sale.minor
     price_minors = [
         offer.price_minor
         for offer in catalogue.offers

@@ -52,7 +52,7 @@ class TableError(AssertionError):
 
 
 def settle(
-    catalogue: Catalogue, brief: Brief, scenes: Scenes, winner: Winner, kept: Build
+    catalogue: Catalogue, brief: Brief, scenes: Scenes, winner: Winner, fixed: Build
 ) -> Build:
     """The build with the winner's cost and gain whose part ids come first, checked by the full
     rules.
@@ -66,16 +66,16 @@ def settle(
     )
     integrated, c, g = by_ids[0]
     scene = next(scene for scene in scenes if scene.integrated == integrated)
-    first = _Settler(catalogue, brief, scene, kept, c, g).first(winner)
-    staying = {part_id for _, part_id in kept.ids()}
+    first = _Settler(catalogue, brief, scene, fixed, c, g).first(winner)
+    staying = {part_id for _, part_id in fixed.ids()}
     build = replace(
         first,
-        kept=kept.kept,
-        added=kept.added,
-        aside=kept.aside,
-        later=kept.later & staying,
-        stand_ins=tuple(stand_in for stand_in in kept.stand_ins if stand_in.part in staying),
-        tuned=tunings_there(brief, kept),
+        kept=fixed.kept,
+        added=fixed.added,
+        aside=fixed.aside,
+        later=fixed.later & staying,
+        stand_ins=tuple(stand_in for stand_in in fixed.stand_ins if stand_in.part in staying),
+        tuned=tunings_there(brief, fixed),
     )
     for kind, part_id in first.added:
         build = build.with_part(kind, part_id)

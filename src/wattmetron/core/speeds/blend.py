@@ -25,8 +25,8 @@ def graphics_ln(anchors: Floats, ray: Floats, mpx: Floats, ray_share: Floats) ->
     raster = speed_at_each(anchors, mpx)
     with np.errstate(divide="ignore", invalid="ignore"):
         traced = -np.log((1 - ray_share) / raster + ray_share / ray)
-    asked = np.where(np.isnan(traced), CANNOT, traced)
-    return np.where(ray_share > 0, asked, np.log(raster))
+    traced_ms = np.where(np.isnan(traced), CANNOT, traced)
+    return np.where(ray_share > 0, traced_ms, np.log(raster))
 
 
 def speed_at_each(anchors: Floats, mpx: Floats) -> Floats:

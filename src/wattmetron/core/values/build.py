@@ -128,8 +128,8 @@ class Build:
             return replace(self, second_card=part_id)
         if kind != "storage":
             gone = self.of(kind)[:1]
-            kept = self.kept - (set(gone) - {part_id})
-            return replace(self, kept=kept, **{kind: part_id})  # type: ignore[arg-type]
+            fixed_ids = self.kept - (set(gone) - {part_id})
+            return replace(self, kept=fixed_ids, **{kind: part_id})  # type: ignore[arg-type]
         if instead_of is None:
             if len(self.storage) >= MAX_DRIVES:
                 raise BuildError(f"A build holds at most {MAX_DRIVES} drives: take one out first.")
@@ -282,5 +282,5 @@ class Build:
         return replace(self, kept=self.kept | {part_id} if keep else self.kept - {part_id})
 
 
-def _still_kept(kept: frozenset[str], gone: str, drives: list[str]) -> frozenset[str]:
-    return kept if gone in drives else kept - {gone}
+def _still_kept(fixed_ids: frozenset[str], gone: str, drives: list[str]) -> frozenset[str]:
+    return fixed_ids if gone in drives else fixed_ids - {gone}

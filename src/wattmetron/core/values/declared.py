@@ -89,20 +89,20 @@ class Declared:
 
     def check(self, value: Any) -> None:
         """Raises BriefError for a value that is out of bounds, too long or no choice."""
-        asked = self.asked
+        spec = self.asked
         if value is None and self.optional:
             return
         for item in value if self.several else (value,):
             if self.options and item not in self.options:
-                said = ", ".join(value) if self.several else value
+                listed = ", ".join(value) if self.several else value
                 raise BriefError(
-                    f"The {asked.words} is “{said}”: choose one of {', '.join(self.options)}."
+                    f"The {spec.words} is “{listed}”: choose one of {', '.join(self.options)}."
                 )
-        if asked.least is not None and asked.most is not None and not self.several:
-            self._check_bounds(value, asked.least, asked.most)
-        if isinstance(value, (str, tuple)) and len(value) > asked.longest:
+        if spec.least is not None and spec.most is not None and not self.several:
+            self._check_bounds(value, spec.least, spec.most)
+        if isinstance(value, (str, tuple)) and len(value) > spec.longest:
             what = "entries: keep those that matter" if self.several else "characters: shorten it"
-            raise BriefError(f"The {asked.words} has more than {asked.longest:,} {what}.")
+            raise BriefError(f"The {spec.words} has more than {spec.longest:,} {what}.")
 
     def _check_bounds(self, value: Any, least: float, most: float) -> None:
         scale = 100 if self.asked.amount else 1
@@ -129,8 +129,8 @@ def _declared(item: Field[Any], hint: Any) -> Declared | None:
     if get_origin(hint) is not Annotated:
         return None
     whole, *notes = get_args(hint)
-    asked = next((note for note in notes if isinstance(note, FieldSpec)), None)
-    if asked is None:
+    spec = next((note for note in notes if isinstance(note, FieldSpec)), None)
+    if spec is None:
         return None
     required = item.default is MISSING and item.default_factory is MISSING
     default = None if required else item.default
@@ -148,7 +148,7 @@ def _declared(item: Field[Any], hint: Any) -> Declared | None:
         options=get_args(entry) if get_origin(entry) is Literal else (),
         default=default,
         required=required,
-        asked=asked,
+        asked=spec,
         wish=next((note for note in notes if isinstance(note, Wish)), None),
     )
 

@@ -99,8 +99,8 @@ def seated(
         for places in combinations(range(len(slots)), len(sticks))
     )
     for (_, lanes, lost), equal in groupby(ways, key=lambda way: way[0]):
-        found = [_placed(slots, sticks, places) for _, places in equal]
-        slower, way = min(found, default=(NOWHERE, ()))
+        seatings = [_placed(slots, sticks, places) for _, places in equal]
+        slower, way = min(seatings, default=(NOWHERE, ()))
         if slower < NOWHERE:
             return Seating(way, max(0, ports - lost), lanes)
     return None

@@ -49,22 +49,22 @@ def _together(catalogue: Catalogue, now: Assessment, chip: Processor) -> JointCh
 
 def together_words(catalogue: Catalogue, now: Assessment) -> str:
     """One sentence; empty where there is nothing to say."""
-    found = together(catalogue, now)
-    if found is None:
+    joint = together(catalogue, now)
+    if joint is None:
         return ""
     heavy = (
         ""
-        if found.heavy_chance is None
-        else f"; the {found.heavy} that weigh {HEAVY} or more {percent(found.heavy_chance)}"
+        if joint.heavy_chance is None
+        else f"; the {joint.heavy} that weigh {HEAVY} or more {percent(joint.heavy_chance)}"
     )
-    return f"All {found.targets} targets at once: chance {percent(found.chance)}{heavy}."
+    return f"All {joint.targets} targets at once: chance {percent(joint.chance)}{heavy}."
 
 
 def at_once_words(catalogue: Catalogue, now: Assessment) -> str:
     """``all at once 34 %``; empty where there is nothing to say."""
-    found = together(catalogue, now)
-    if found is None:
+    joint = together(catalogue, now)
+    if joint is None:
         return ""
     wanted = now.brief.together_percent
     of = "" if wanted is None else f" of {wanted}{THIN}%"
-    return f"all at once {percent(found.chance)}{of}"
+    return f"all at once {percent(joint.chance)}{of}"

@@ -112,8 +112,8 @@ def add_target(
 ) -> Edited:
     """A target for a game, as it is suggested for the display or ready-made from a tier's place."""
     game = catalogue.game(game_id)
-    found = suggested(catalogue, game, plan.brief.display, _fresh_id(plan.brief))
-    target, sentence = found.target, f"added {game.name} ({found.why})"
+    suggestion = suggested(catalogue, game, plan.brief.display, _fresh_id(plan.brief))
+    target, sentence = suggestion.target, f"added {game.name} ({suggestion.why})"
     if tier_place is not None:
         target, label = _at_place(catalogue, target, tier_place)
         sentence = f"added {game.name} as {label}"

@@ -93,12 +93,12 @@ def _slope(winner: Winner, other: Winner) -> float:
 def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     """The tables around the kept parts of a build, kept for as long as neither changes."""
     brief = known_brief(catalogue, brief)
-    kept = kept_parts(catalogue, brief, build)
-    return catalogue.keep.long(("balance", brief, kept), lambda: _tables(catalogue, brief, kept))
+    fixed = kept_parts(catalogue, brief, build)
+    return catalogue.keep.long(("balance", brief, fixed), lambda: _tables(catalogue, brief, fixed))
 
 
-def _tables(catalogue: Catalogue, asked: Brief, build: Build) -> Tables:
-    brief, preferences = settled(catalogue, asked, build)
+def _tables(catalogue: Catalogue, wanted: Brief, build: Build) -> Tables:
+    brief, preferences = settled(catalogue, wanted, build)
     besides = besides_minor(catalogue, brief, build)
     budget = brief.budget_high_minor - besides
     most = min(NEVER - 1, max(FRONTIER_SHARE * budget, budget + max(MORE_MONEY)))
@@ -110,7 +110,7 @@ def _tables(catalogue: Catalogue, asked: Brief, build: Build) -> Tables:
         budget=budget,
         besides=besides,
         preferences=preferences,
-        wished=asked,
+        wished=wanted,
     )
 
 

@@ -19,18 +19,18 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
     """Account, split, frontier, next money and idle money of a build, or of the answer where the
     build is not whole.
     """
-    asked = tables(catalogue, now.brief, now.build)
-    step = asked.answer(asked.budget)
-    answer = None if step is None else assess(catalogue, now.brief, asked.build_at(step))
+    all_tables = tables(catalogue, now.brief, now.build)
+    step = all_tables.answer(all_tables.budget)
+    answer = None if step is None else assess(catalogue, now.brief, all_tables.build_at(step))
     subject = now if not now.missing or answer is None else answer
     free = idle_money(catalogue, subject)
-    more = more_money(asked, subject)
-    pairs = map_of(asked, subject.machine.parts())
-    steps = asked.frontier.steps
+    more = more_money(all_tables, subject)
+    pairs = map_of(all_tables, subject.machine.parts())
+    steps = all_tables.frontier.steps
     return {
         "currency": subject.currency,
         "of_the_build": subject is now,
-        "account": list(account(asked, subject, answer, pairs, more, free)),
+        "account": list(account(all_tables, subject, answer, pairs, more, free)),
         "answer": (
             None
             if answer is None
@@ -42,16 +42,18 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
         ),
         "split": _split(catalogue, subject),
         "knee_total_cost": (
-            None if asked.knee is None else amount(steps[asked.knee].cost + asked.besides)
+            None
+            if all_tables.knee is None
+            else amount(steps[all_tables.knee].cost + all_tables.besides)
         ),
         "frontier": [
             {
-                "total_cost": amount(winner.cost + asked.besides),
+                "total_cost": amount(winner.cost + all_tables.besides),
                 "weight_met": winner.met,
                 "gain_millionths": winner.gain,
                 "reached_shares": [round(exp(gain / 1e6), 4) for gain in gains],
             }
-            for winner, gains in zip(steps, asked.frontier.gains, strict=True)
+            for winner, gains in zip(steps, all_tables.frontier.gains, strict=True)
         ],
         "next_money": [
             {
@@ -74,7 +76,7 @@ def balance_json(catalogue: Catalogue, now: Assessment) -> dict[str, Any]:
                 "frames_lost_share": round(preference.frames_lost, 4),
                 "weight_lost": preference.weight_lost,
             }
-            for preference in asked.preferences
+            for preference in all_tables.preferences
         ],
         "years": [
             {

@@ -117,10 +117,10 @@ def _risen(tables: Tables, rise: int, budget: int) -> Brief:
         replace(target, fps=min(2000.0, round(target.fps * (100 + rise) / 100))) if rise else target
         for target in brief.targets
     )
-    asked = replace(
+    stepped = replace(
         brief,
         budget_high_minor=budget,
         budget_low_minor=min(budget, brief.budget_low_minor),
         targets=targets,
     )
-    return settled(tables.catalogue, asked, tables.kept)[0]
+    return settled(tables.catalogue, stepped, tables.kept)[0]

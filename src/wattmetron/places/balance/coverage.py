@@ -87,8 +87,8 @@ def cover(
         kind = f" of the genre “{genre}”" if genre else ""
         raise BriefError(f"The catalogue has no games{kind}: choose another shelf.")
     arrays = catalogue.keep.once(("game arrays", genre), lambda: game_arrays(games))
-    found = coverage(machine, games, arrays)
-    return None if found is None else _cover(found, games, brief, fps, genre)
+    covered = coverage(machine, games, arrays)
+    return None if covered is None else _cover(covered, games, brief, fps, genre)
 
 
 def shelf(catalogue: Catalogue, genre: str) -> tuple[Game, ...]:
@@ -100,11 +100,13 @@ def shelf(catalogue: Catalogue, genre: str) -> tuple[Game, ...]:
     )
 
 
-def _cover(found: Coverage, games: tuple[Game, ...], brief: Brief, fps: float, genre: str) -> Cover:
-    reached = found.reached(fps, brief.chance)
+def _cover(
+    covered: Coverage, games: tuple[Game, ...], brief: Brief, fps: float, genre: str
+) -> Cover:
+    reached = covered.reached(fps, brief.chance)
 
     def cell(size: int, preset: int) -> CoverCell:
-        rates = [(game.name, float(found.fps[n, size, preset])) for n, game in enumerate(games)]
+        rates = [(game.name, float(covered.fps[n, size, preset])) for n, game in enumerate(games)]
         does = reached[:, size, preset].tolist()
         return CoverCell(
             size=f"{SIZES[size][0]}x{SIZES[size][1]}",
@@ -154,18 +156,18 @@ def what_money_runs(
     out, and those that buy the same as a smaller one.
     """
     brief = neutral(catalogue, region)
-    asked = tables(catalogue, brief, Build())
+    all_tables = tables(catalogue, brief, Build())
     rows: list[MoneyRow] = []
-    steps = asked.frontier.steps
+    steps = all_tables.frontier.steps
     for share in SHARES if steps else ():
         budget = _round(steps[0].cost * share / 100)
-        step = asked.answer(budget * 100)
+        step = all_tables.answer(budget * 100)
         if step is None:
             continue
-        now = assess(catalogue, brief, asked.build_at(step))
-        found = cover(catalogue, brief, now.machine, fps)
-        if found is not None and not (rows and rows[-1].assessment.build == now.build):
-            rows.append(MoneyRow(budget, now, found.rows[PRESETS.index(TOLD)]))
+        now = assess(catalogue, brief, all_tables.build_at(step))
+        covered = cover(catalogue, brief, now.machine, fps)
+        if covered is not None and not (rows and rows[-1].assessment.build == now.build):
+            rows.append(MoneyRow(budget, now, covered.rows[PRESETS.index(TOLD)]))
     return tuple(rows)
 
 

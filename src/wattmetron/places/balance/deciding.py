@@ -40,16 +40,16 @@ def _weight(cost: WishCost) -> tuple[bool, int, float, int]:
 
 def deciding_words(catalogue: Catalogue, now: Assessment) -> str:
     """``What decides: no lights (EUR 12 more); …``; a sentence where nothing does."""
-    found = deciding(catalogue, now)
-    if not found:
+    deciders = deciding(catalogue, now)
+    if not deciders:
         return "No wish decides: without any one of them the best build would be the same."
     names = {part.id: part.name for part in catalogue.parts.values()}
     sentences = [
         f"{wish_words(now.brief, wish_cost.wish, now.currency, names)}"
         f" ({listed(_price(wish_cost, now.currency))})"
-        for wish_cost in found[:SHOWN]
+        for wish_cost in deciders[:SHOWN]
     ]
-    more = f"; and {len(found) - SHOWN} more" if len(found) > SHOWN else ""
+    more = f"; and {len(deciders) - SHOWN} more" if len(deciders) > SHOWN else ""
     return f"What decides the best build: {'; '.join(sentences)}{more}."
 
 

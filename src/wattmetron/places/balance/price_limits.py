@@ -30,18 +30,18 @@ def price_limits(tables: Tables) -> PriceLimits:
 
 
 def _price_limits(tables: Tables) -> PriceLimits:
-    catalogue, brief, kept = tables.catalogue, tables.brief, tables.kept
-    answer = propose(catalogue, brief, "most frames", kept)
+    catalogue, brief, fixed = tables.catalogue, tables.brief, tables.kept
+    answer = propose(catalogue, brief, "most frames", fixed)
     currency = catalogue.region(brief.region).currency
     if answer.build is None:
         return PriceLimits((), (), currency)
     inside = [
-        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        price_limit(catalogue, brief, fixed, catalogue.part(part_id), answer, BAND)
         for kind, part_id in dict.fromkeys(answer.build.ids())
         if kind in KINDS
     ]
     near = [
-        price_limit(catalogue, brief, kept, catalogue.part(part_id), answer, BAND)
+        price_limit(catalogue, brief, fixed, catalogue.part(part_id), answer, BAND)
         for kind in SIDES
         for part_id in _next_to(tables, kind, answer.build.of(kind))
     ]

@@ -68,21 +68,23 @@ def upgrade_path(catalogue: Catalogue, brief: Brief, build: Build) -> UpgradePat
     brief = known_brief(catalogue, brief)
     if not brief.years or not brief.counted_targets:
         return None
-    kept = kept_parts(catalogue, brief, build)
-    return catalogue.keep.long(("upgrade path", brief, kept), lambda: _path(catalogue, brief, kept))
+    fixed = kept_parts(catalogue, brief, build)
+    return catalogue.keep.long(
+        ("upgrade path", brief, fixed), lambda: _path(catalogue, brief, fixed)
+    )
 
 
-def _path(catalogue: Catalogue, brief: Brief, kept: Build) -> UpgradePath | None:
+def _path(catalogue: Catalogue, brief: Brief, fixed: Build) -> UpgradePath | None:
     later = [grown(catalogue, brief, growth(brief, year)) for year in range(brief.years + 1)]
     firsts: list[Build] = []
     for world in later:
-        own = _least(world, brief, kept, ())
+        own = _least(world, brief, fixed, ())
         if own is None:
             break
         firsts.append(own)
     if not firsts:
         return None
-    builds = list(dict.fromkeys([*firsts, *_on_the_way(later, brief, kept, firsts)]))
+    builds = list(dict.fromkeys([*firsts, *_on_the_way(later, brief, fixed, firsts)]))
     holds = [_holding(world, brief, builds) for world in later[: len(firsts)]]
     prices = _Prices(catalogue, brief)
     parts = [Counter(part_id for _, part_id in build.ids()) for build in builds]
@@ -101,7 +103,7 @@ def _path(catalogue: Catalogue, brief: Brief, kept: Build) -> UpgradePath | None
 
 
 def _on_the_way(
-    later: list[Catalogue], brief: Brief, kept: Build, firsts: list[Build]
+    later: list[Catalogue], brief: Brief, fixed: Build, firsts: list[Build]
 ) -> Iterator[Build]:
     """Machines around the first year's parts for each later year, and around each year's parts for
     the last.
@@ -110,15 +112,15 @@ def _on_the_way(
     pairs = {(0, year) for year in range(1, last + 1)} | {(year, last) for year in range(last)}
     for before, year in sorted(pairs):
         own = tuple(part_id for _, part_id in firsts[before].ids())
-        build = _least(later[year], brief, kept, own)
+        build = _least(later[year], brief, fixed, own)
         if build is not None:
             yield build
 
 
-def _least(world: Catalogue, brief: Brief, kept: Build, there: tuple[str, ...]) -> Build | None:
+def _least(world: Catalogue, brief: Brief, fixed: Build, there: tuple[str, ...]) -> Build | None:
     """The cheapest machine that holds every target where these parts are there."""
-    asked = replace(brief, owned=(*brief.owned, *there), extras=(), preferences=())
-    return propose(world, asked, "least money", kept).build
+    later_brief = replace(brief, owned=(*brief.owned, *there), extras=(), preferences=())
+    return propose(world, later_brief, "least money", fixed).build
 
 
 def _holding(world: Catalogue, brief: Brief, builds: list[Build]) -> list[bool]:

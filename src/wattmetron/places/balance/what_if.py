@@ -50,20 +50,20 @@ def what_if(
 def _what_if(
     catalogue: Catalogue, brief: Brief, build: Build
 ) -> tuple[Assessment | None, tuple[Supposed, ...]]:
-    kept = kept_parts(catalogue, brief, build)
-    today = _answer(catalogue, brief, kept)
+    fixed = kept_parts(catalogue, brief, build)
+    today = _answer(catalogue, brief, fixed)
     supposeds = []
-    for words, changed, asked in _suppositions(catalogue, brief, kept, today):
-        then = _answer(changed, asked, kept)
+    for words, changed, supposed in _suppositions(catalogue, brief, fixed, today):
+        then = _answer(changed, supposed, fixed)
         kinds = _changed(today, then)
         supposeds.append(Supposed(words, then, kinds))
     return today, tuple(supposeds)
 
 
-def _answer(catalogue: Catalogue, brief: Brief, kept: Build) -> Assessment | None:
-    asked, _ = settled(catalogue, brief, kept)
-    build = propose(catalogue, asked, "most frames", kept).build
-    return None if build is None else assess(catalogue, asked, build)
+def _answer(catalogue: Catalogue, brief: Brief, fixed: Build) -> Assessment | None:
+    supposed, _ = settled(catalogue, brief, fixed)
+    build = propose(catalogue, supposed, "most frames", fixed).build
+    return None if build is None else assess(catalogue, supposed, build)
 
 
 def _suppositions(
@@ -137,18 +137,18 @@ def elsewhere(
             f"The budget in {there.name} is empty: enter an amount in {there.currency}, for amounts"
             f" in {here.currency} do not compare."
         )
-    asked = replace(known, region=there.id)
+    supposed = replace(known, region=there.id)
     if budget_minor is not None:
-        asked = replace(asked, budget_high_minor=budget_minor, budget_low_minor=0)
+        supposed = replace(supposed, budget_high_minor=budget_minor, budget_low_minor=0)
     if not same:
-        asked = replace(
-            asked, extras=(), part_cap_minor=None, preference_minor=None, tariff_per_kwh=None
+        supposed = replace(
+            supposed, extras=(), part_cap_minor=None, preference_minor=None, tariff_per_kwh=None
         )
-    kept = kept_parts(catalogue, brief, build)
-    today, then = _answer(catalogue, known, kept), _answer(catalogue, asked, kept)
+    fixed = kept_parts(catalogue, brief, build)
+    today, then = _answer(catalogue, known, fixed), _answer(catalogue, supposed, fixed)
     kinds = _changed(today, then)
     return Supposed(
-        f"Bought in {there.name} for up to {money(asked.budget_high_minor, there.currency)}",
+        f"Bought in {there.name} for up to {money(supposed.budget_high_minor, there.currency)}",
         then,
         kinds,
     )
@@ -204,8 +204,8 @@ def announced(
         parts={**catalogue.parts, part.id: part},
         offers=(*catalogue.offers, offer),
     ).kept_by(catalogue.keep.branch(OF_GAMES | {"table"}))
-    kept = kept_parts(catalogue, brief, build)
-    today, then = _answer(catalogue, known, kept), _answer(later, known, kept)
+    fixed = kept_parts(catalogue, brief, build)
+    today, then = _answer(catalogue, known, fixed), _answer(later, known, fixed)
     kinds = _changed(today, then)
     picked = then is not None and part.id in then.build.of(kind_of(part))
     price = money(price_minor, catalogue.region(known.region).currency)

@@ -36,12 +36,12 @@ def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCo
 
 
 def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
-    kept = kept_parts(catalogue, brief, build)
-    asked, _ = settled(catalogue, brief, kept)
-    proposal = propose(catalogue, asked, "most frames", kept)
+    fixed = kept_parts(catalogue, brief, build)
+    insisted, _ = settled(catalogue, brief, fixed)
+    proposal = propose(catalogue, insisted, "most frames", fixed)
     costs = []
     for wish in wishes_held(brief):
-        free = propose(catalogue, without(asked, (wish,)), "most frames", kept)
+        free = propose(catalogue, without(insisted, (wish,)), "most frames", fixed)
         if proposal.build is None or free.build is None:
             costs.append(
                 WishCost(

@@ -176,12 +176,14 @@ def _short_gb(catalogue: Catalogue, now: Assessment, more: DemandGrowth) -> floa
 def grown(catalogue: Catalogue, brief: Brief, more: DemandGrowth) -> Catalogue:
     """The catalogue with games of the brief that ask for more."""
     ids = {target.game_id for target in brief.counted_targets}
-    told = {game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids}
+    demanding_games = {
+        game_id: asking_more(fitted_game(catalogue, game_id), more) for game_id in ids
+    }
     wanting = {
         game_id: replace(catalogue.game(game_id), memory_gb=game.memory_gb)
-        for game_id, game in told.items()
+        for game_id, game in demanding_games.items()
     }
-    other = replace(catalogue, told=told, games={**catalogue.games, **wanting})
+    other = replace(catalogue, told=demanding_games, games={**catalogue.games, **wanting})
     return other.kept_by(catalogue.keep.branch(BESIDE_GAMES))
 
 
@@ -250,23 +252,24 @@ def _step(later: Catalogue, now: Assessment, sides: tuple[Kind, ...]) -> YearSte
         {"memory"} if now.build.more_kits else set()
     )
     free -= {kind for kind, part_id in now.build.ids() if part_id in now.brief.stays}
-    kept = replace(now.build, second_card=None)
+    remaining_build = replace(now.build, second_card=None)
     for kind, part_id in now.build.ids():
         if kind in free:
-            kept = kept.without(kind, part_id)
+            remaining_build = remaining_build.without(kind, part_id)
     met = tuple(estimate.target for estimate in now.counted if estimate.state == "meets")
-    asked = replace(
+    later_brief = replace(
         known_brief(later, now.brief),
         targets=met,
-        owned=tuple(part_id for _, part_id in kept.ids()),
+        owned=tuple(part_id for _, part_id in remaining_build.ids()),
         extras=(),
         preferences=(),
     )
     if "graphics" not in free and not now.build.graphics:
-        asked = replace(
-            asked, banned=(*asked.banned, *(card.id for card in later.by_kind["graphics"]))
+        later_brief = replace(
+            later_brief,
+            banned=(*later_brief.banned, *(card.id for card in later.by_kind["graphics"])),
         )
-    proposal = propose(later, asked, "least money", kept)
+    proposal = propose(later, later_brief, "least money", remaining_build)
     if proposal.build is None:
         return YearStep(sides, (), 0)
     bought = Counter(proposal.build.ids()) - Counter(now.build.ids())

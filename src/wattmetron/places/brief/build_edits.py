@@ -35,10 +35,10 @@ def remove(plan: Plan, part_id: str, catalogue: Catalogue) -> Edited:
     return replace(plan, build=build), f"took out {_name(part_id, catalogue)}"
 
 
-def keep(plan: Plan, part_id: str, kept: bool, catalogue: Catalogue) -> Edited:
+def keep(plan: Plan, part_id: str, fixed: bool, catalogue: Catalogue) -> Edited:
     """Let a part stay when the rest is proposed, or let it go again."""
-    build = plan.build.keeping(part_id, kept)
-    sentence = f"{_name(part_id, catalogue)} {'kept' if kept else 'free again'}"
+    build = plan.build.keeping(part_id, fixed)
+    sentence = f"{_name(part_id, catalogue)} {'kept' if fixed else 'free again'}"
     return replace(plan, build=build), sentence
 
 

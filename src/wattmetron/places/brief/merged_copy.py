@@ -50,17 +50,17 @@ def proposed(catalogue: Catalogue, plan: Plan, theirs: Plan) -> tuple[Proposed, 
     )
 
 
-def taking(plan: Plan, found: Iterable[Proposed]) -> Plan:
+def taking(plan: Plan, proposals: Iterable[Proposed]) -> Plan:
     """The plan with these differences taken over."""
-    for own in found:
+    for own in proposals:
         plan = own.take(plan)
     return plan
 
 
 def take_over(catalogue: Catalogue, plan: Plan, theirs: Plan, left: frozenset[int]) -> Edited:
     """Take all differences over but those whose places are left."""
-    found = proposed(catalogue, plan, theirs)
-    taken = [own for n, own in enumerate(found) if n not in left]
+    proposals = proposed(catalogue, plan, theirs)
+    taken = [own for n, own in enumerate(proposals) if n not in left]
     if not taken:
         return plan, "nothing"
     abouts = listed([own.about for own in taken[:5]])

@@ -60,45 +60,45 @@ class Wanted:
 def wanted(catalogue: Catalogue, letter: Letter) -> Wanted:
     """The fields that a letter fills; a currency that no region has leaves the region open."""
     fields: dict[str, Any] = {}
-    for said in letter.of("budget"):
-        fields["budget_low_minor"], fields["budget_high_minor"] = said.value
+    for reading in letter.of("budget"):
+        fields["budget_low_minor"], fields["budget_high_minor"] = reading.value
     if region := _region(catalogue, letter):
         fields["region"] = region
     for name in AS_SAID:
-        for said in letter.of(name):
-            fields[name] = said.value
-    for said in letter.of("years"):
-        fields["years"] = int(said.value)
+        for reading in letter.of(name):
+            fields[name] = reading.value
+    for reading in letter.of("years"):
+        fields["years"] = int(reading.value)
     if letter.of("quiet"):
         fields["noise_limit_dba"] = QUIET_DBA
     if letter.of("small"):
         fields["volume_limit_l"] = SMALL_L
     for name, one in (("work", "work"), ("buys", "buys"), ("no_makers", "no_maker")):
-        if values := tuple(said.value for said in letter.of(one)):  # type: ignore[arg-type]
+        if values := tuple(reading.value for reading in letter.of(one)):  # type: ignore[arg-type]
             fields[name] = values
     upscaling, generated = (
-        next((said.value for said in letter.of(name)), None) for name in USED_OR_NOT
+        next((reading.value for reading in letter.of(name)), None) for name in USED_OR_NOT
     )
     return Wanted(
         fields=fields,
         games=tuple(_games(letter)),
         upscaling=upscaling,
         generated=generated,
-        owned=tuple(said.value for said in letter.of("owned")),
-        unnamed=tuple(said.value for said in letter.of("own_kind")),
+        owned=tuple(reading.value for reading in letter.of("owned")),
+        unnamed=tuple(reading.value for reading in letter.of("own_kind")),
     )
 
 
 def _region(catalogue: Catalogue, letter: Letter) -> str:
     """The first region with the letter's currency; empty where there is none."""
-    named = [said.value for said in letter.of("currency")]
+    named = [reading.value for reading in letter.of("currency")]
     fitting = (region.id for region in catalogue.regions.values() if region.currency in named[:1])
     return next(fitting, "")
 
 
 def _games(letter: Letter) -> Iterable[WantedGame]:
-    for said in letter.of("game"):
-        game_id = said.value
+    for reading in letter.of("game"):
+        game_id = reading.value
         fps = [own.value for own in letter.of("fps") if own.game == game_id]
         preset = [own.value for own in letter.of("preset") if own.game == game_id]
         rays = any(own.game == game_id for own in letter.of("ray_tracing"))
@@ -110,9 +110,9 @@ def _games(letter: Letter) -> Iterable[WantedGame]:
         )
 
 
-def plan_from(catalogue: Catalogue, usual: Plan, asked: Wanted) -> Plan:
+def plan_from(catalogue: Catalogue, usual: Plan, wants: Wanted) -> Plan:
     """A plan with what is asked for; what is not asked for stays as it is usual."""
-    fields = dict(asked.fields)
+    fields = dict(wants.fields)
     width, height = fields.pop("size", (None, None))
     refresh = fields.pop("refresh_hz", None)
     display = usual.brief.display
@@ -121,30 +121,30 @@ def plan_from(catalogue: Catalogue, usual: Plan, asked: Wanted) -> Plan:
     if refresh is not None:
         variable = VARIABLE_FROM_HZ if refresh > 75 else None
         display = replace(display, refresh_hz=refresh, variable_from_hz=variable)
-    brief = replace(usual.brief, name=_name(catalogue, asked), display=display, **fields)
+    brief = replace(usual.brief, name=_name(catalogue, wants), display=display, **fields)
     plan = replace(usual, brief=brief)
-    for game in asked.games:
+    for game in wants.games:
         plan, _ = add_target(plan, game.game_id, catalogue)
         targets = plan.brief.targets
-        last = _as_asked(catalogue, targets[-1], game, asked)
+        last = _as_asked(catalogue, targets[-1], game, wants)
         plan = replace(plan, brief=replace(plan.brief, targets=(*targets[:-1], last)))
-    for part_id in asked.owned:
+    for part_id in wants.owned:
         plan, _ = own(plan, part_id, True, catalogue)
     return plan
 
 
-def _as_asked(catalogue: Catalogue, target: Target, game: WantedGame, asked: Wanted) -> Target:
+def _as_asked(catalogue: Catalogue, target: Target, game: WantedGame, wants: Wanted) -> Target:
     known = catalogue.game(target.game_id)
     return replace(
         target,
         fps=game.fps or target.fps,
         preset=game.preset or target.preset,
         ray_tracing=game.ray_tracing and known.ray_tracing_ms_per_mpx is not None,
-        upscaling=bool(asked.upscaling) and bool(known.upscalers),
-        generated=bool(asked.generated) and bool(known.generators),
+        upscaling=bool(wants.upscaling) and bool(known.upscalers),
+        generated=bool(wants.generated) and bool(known.generators),
     )
 
 
-def _name(catalogue: Catalogue, asked: Wanted) -> str:
-    names = [catalogue.game(game.game_id).name for game in asked.games]
+def _name(catalogue: Catalogue, wants: Wanted) -> str:
+    names = [catalogue.game(game.game_id).name for game in wants.games]
     return f"Letter: {listed(names[:3])}"[:120] if names else "From a letter"

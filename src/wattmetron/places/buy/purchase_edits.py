@@ -204,8 +204,8 @@ def keep_what_came(plan: Plan, catalogue: Catalogue, part_id: str) -> Edited:
     build = plan.build
     for _ in range(build.of(kind).count(part_id)):
         build = build.with_part(kind, purchase.instead, part_id)
-    kept = replace(purchase, part_id=purchase.instead, state="arrived", instead="")
-    purchases = tuple(kept if old.part_id == part_id else old for old in plan.purchases)
+    arrived = replace(purchase, part_id=purchase.instead, state="arrived", instead="")
+    purchases = tuple(arrived if old.part_id == part_id else old for old in plan.purchases)
     return replace(plan, build=build, purchases=purchases), f"kept {part.name}, which came instead"
 
 

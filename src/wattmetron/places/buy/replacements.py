@@ -40,10 +40,10 @@ def replacements(
     from those of the part. ``awaited_minor`` is what it costs where it is on its way, and stands
     for its price where none was ever known.
     """
-    found = swap(catalogue, now, SwapQuery(kind=kind, present=part_id, everything=True))
+    swaps = swap(catalogue, now, SwapQuery(kind=kind, present=part_id, everything=True))
     usable = [
         candidate
-        for candidate in found.candidates
+        for candidate in swaps.candidates
         if not (candidate.present or candidate.floors or candidate.missing)
         and candidate.cost_minor is not None
     ]

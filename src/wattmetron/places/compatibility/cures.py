@@ -73,10 +73,10 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
     """The cheapest build that keeps all other kinds; floors that the present one misses are no
     matter.
     """
-    kept = known_build(catalogue, now.build)
+    remaining = known_build(catalogue, now.build)
     for kind in freed:
-        for part_id in kept.of(kind):
-            kept = kept.without(kind, part_id)
+        for part_id in remaining.of(kind):
+            remaining = remaining.without(kind, part_id)
     gone = {part_id for kind in freed for part_id in now.build.of(kind)}
     brief = known_brief(catalogue, now.brief)
     missed = broken(now.machine, floors_of(catalogue, brief))
@@ -84,10 +84,10 @@ def _fitted(catalogue: Catalogue, now: Assessment, freed: frozenset[Kind]) -> Bu
         letting_go(brief, missed),
         owned=tuple(each_part_id for each_part_id in brief.owned if each_part_id not in gone),
         targets=(),
-        **(NO_DRIVES_ASKED if kept.storage else {}),
-        memory_gb=0.0 if kept.memory else brief.memory_gb,
+        **(NO_DRIVES_ASKED if remaining.storage else {}),
+        memory_gb=0.0 if remaining.memory else brief.memory_gb,
     )
-    return cheapest_fit(catalogue, brief, kept).build
+    return cheapest_fit(catalogue, brief, remaining).build
 
 
 NO_DRIVES_ASKED: dict[str, Any] = {

@@ -104,7 +104,9 @@ def _goes_alone(present: Machine, part: Part, vetting: Vetting) -> bool:
     """
     machine = replace(present.with_part(kind_of(part), part), second_card=present.second_card)
     updates = {
-        said.sentence for said in firmware(RuleContext(machine)) if isinstance(said, Finding)
+        finding.sentence
+        for finding in firmware(RuleContext(machine))
+        if isinstance(finding, Finding)
     }
     objections = (
         objection for objection in vetting.objections(machine) if objection not in updates

@@ -61,8 +61,8 @@ def _around(catalogue: Catalogue, now: Assessment, kind: Kind) -> Iterator[str]:
     present = next(iter(now.build.of(kind)), None)
     if present is None or present not in catalogue.parts:
         return
-    found = swap(catalogue, now, SwapQuery(kind=kind, present=present)).candidates
-    fitting = [candidate for candidate in found if not candidate.present and _sound(candidate)]
+    candidates = swap(catalogue, now, SwapQuery(kind=kind, present=present)).candidates
+    fitting = [candidate for candidate in candidates if not candidate.present and _sound(candidate)]
     same_minor = SAME_MONEY * now.spent_minor
     part = catalogue.part(present)
     alike = [
@@ -149,8 +149,8 @@ def near_builds(catalogue: Catalogue, now: Assessment) -> tuple[Assessment, ...]
         part = next(iter(now.machine.of(kind)), None)
         if part is None or part.id in now.brief.owned:
             continue
-        asked = _without(catalogue, now, part)
-        other = answer(catalogue, asked, now.build, "most frames").assessment
+        without_part = _without(catalogue, now, part)
+        other = answer(catalogue, without_part, now.build, "most frames").assessment
         if other is None or other.build.of(kind) == now.build.of(kind):
             continue
         then = assess(catalogue, now.brief, other.build)

@@ -160,14 +160,16 @@ class _Writer:
             )
             ids.append(line.part_id)
         missing = [KIND_NAMES[kind] for kind in now.missing]
-        said = [f"Delivered in all: {money(now.spent_minor, now.currency)}.", *_at_risk(now)]
+        sentences = [f"Delivered in all: {money(now.spent_minor, now.currency)}.", *_at_risk(now)]
         if not rows:
-            said = ["No part is chosen yet."]
+            sentences = ["No part is chosen yet."]
         if missing:
-            said.append(f"Still missing: {listed(missing)}.")
+            sentences.append(f"Still missing: {listed(missing)}.")
         heads = ("", "part", "shop", "price", "seen", "why")
         table = Table(heads, tuple(rows), tuple(ids)) if rows else None
-        return Section(key="parts", title=SECTIONS["parts"], sentences=tuple(said), table=table)
+        return Section(
+            key="parts", title=SECTIONS["parts"], sentences=tuple(sentences), table=table
+        )
 
     def _noted(self, line: CostLine, reason: str) -> str:
         """The builder's own reason, with what no longer holds of it."""
@@ -184,11 +186,11 @@ class _Writer:
             if estimate is not None and estimate.average_fps
         )
         heads = ("game", "settings", "wanted", "expected", "chance", "limited by")
-        said = tuple(filter(None, [together_words(self._catalogue, self._now)]))
+        sentences = tuple(filter(None, [together_words(self._catalogue, self._now)]))
         return Section(
             key="frames",
             title=SECTIONS["frames"],
-            sentences=said if rows else (),
+            sentences=sentences if rows else (),
             table=Table(heads, rows) if rows else None,
         )
 
@@ -309,18 +311,18 @@ class _Writer:
 
     def _sure(self) -> Section:
         now = self._now
-        said = [
+        sentences = [
             "Frame rates are estimates from the speeds of the parts and the work of each game, not"
             " measurements; the interval says how well they are known.",
             "Prices change from day to day: look again before you buy.",
         ]
         stale = now.stale
         if stale:
-            said.append(f"{stale} price{' is' if stale == 1 else 's are'} older than usual.")
+            sentences.append(f"{stale} price{' is' if stale == 1 else 's are'} older than usual.")
         if now.unpriced:
             names = listed([line.part.name for line in now.unpriced if line.part])
-            said.append(f"Not on sale today, so not in the sum: {names}.")
-        return Section(key="sure", title=SECTIONS["sure"], sentences=tuple(said))
+            sentences.append(f"Not on sale today, so not in the sum: {names}.")
+        return Section(key="sure", title=SECTIONS["sure"], sentences=tuple(sentences))
 
     def _words(self) -> Section:
         shown = (

@@ -31,10 +31,10 @@ NOTHING_KEPT = Housed(House(), 0, False)
 def housed(workshop: Workshop) -> Housed:
     """The house texts; those that cannot be read count as none."""
     with workshop.database.reading() as session:
-        found = documents.papers_of(session, "house")
-    if not found:
+        papers = documents.papers_of(session, "house")
+    if not papers:
         return NOTHING_KEPT
-    paper = found[0]
+    paper = papers[0]
     return Housed(_read(paper.document or ""), paper.version, paper.can_undo)
 
 
@@ -49,9 +49,9 @@ def keep_house(workshop: Workshop, version: int, house: House) -> None:
     """Put other texts in the place of those that are kept; raises BriefError, ConflictError."""
     document = house_file(checked_house(house)).model_dump_json()
     with workshop.database.writing() as session:
-        found = documents.papers_of(session, "house")
-        if found:
-            documents.change(session, "house", found[0].id, version, document)
+        papers = documents.papers_of(session, "house")
+        if papers:
+            documents.change(session, "house", papers[0].id, version, document)
         else:
             documents.add(session, "house", house_file(House()).model_dump_json())
             first = documents.papers_of(session, "house")[0]

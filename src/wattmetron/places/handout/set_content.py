@@ -84,15 +84,15 @@ def _build(n: int, entry: Dated, placed: _Placed | str) -> Section:
     if isinstance(placed, str):
         return Section(key=f"build{n}", title=title, sentences=(placed,))
     now = placed.now
-    said = [
+    sentences = [
         f"Delivered in all: {money(now.spent_minor, now.currency)}; kept on"
         f" {entry.made_at:%-d %B %Y}."
     ]
     if now.counted:
-        said.append(f"{now.met} of {len(now.counted)} targets met.")
+        sentences.append(f"{now.met} of {len(now.counted)} targets met.")
     if now.unpriced:
         names = ", ".join(line.part.name for line in now.unpriced if line.part)
-        said.append(f"Not on sale, so not in the sum: {names}.")
+        sentences.append(f"Not on sale, so not in the sum: {names}.")
     rows = tuple(_part(line, now.currency) for line in now.lines if line.part)
     frames = tuple(
         _frames(frames_row(estimate))
@@ -109,7 +109,7 @@ def _build(n: int, entry: Dated, placed: _Placed | str) -> Section:
     return Section(
         key=f"build{n}",
         title=title,
-        sentences=tuple(said),
+        sentences=tuple(sentences),
         table=Table(heads, rows, tuple(line.part_id for line in now.lines if line.part)),
         items=(*frames, *findings),
     )

@@ -105,13 +105,13 @@ def _dated(
     session: Session, name: str, made_at: datetime, as_of: int | None, plan: Plan, figures: str
 ) -> Dated:
     imported_at = None if as_of is None else catalogues.import_time(session, as_of)
-    kept = replace(plan, pinned=None, sent=(), purchases=())
+    bare_plan = replace(plan, pinned=None, sent=(), purchases=())
     return Dated(
         name=name,
         made_at=made_at,
         as_of=as_of,
         imported_at=imported_at,
-        plan=kept,
+        plan=bare_plan,
         figures=figures,
     )
 

@@ -53,11 +53,11 @@ def open_whole(workshop: Workshop, files: list[tuple[str, bytes]]) -> int:
 
 
 def _snapshots(name: str, data: bytes) -> list[Dated]:
-    found = json.loads(data).get("snapshots") or []
+    documents = json.loads(data).get("snapshots") or []
     try:
-        if not isinstance(found, list) or len(found) > MOST_SNAPSHOTS:
+        if not isinstance(documents, list) or len(documents) > MOST_SNAPSHOTS:
             raise ValueError
-        return [dated_from(DatedFile.model_validate(own)) for own in found]
+        return [dated_from(DatedFile.model_validate(own)) for own in documents]
     except (ValidationError, PlanError, ValueError) as error:
         sentence = f"The snapshots in {name} cannot be read: save it again where it came from."
         raise PlanError(sentence) from error

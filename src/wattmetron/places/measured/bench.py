@@ -60,12 +60,12 @@ def attempts(runs: Iterable[MeasuredRun]) -> tuple[Attempt, ...]:
             "as shipped" if measured_run.run.setup.casefold() in SHIPPED else measured_run.run.setup
         )
         groups.setdefault(_settings(measured_run), {}).setdefault(setup, []).append(measured_run)
-    found: list[Attempt] = []
+    tried: list[Attempt] = []
     for settings, setups in groups.items():
         shipped = setups.get("as shipped", [])
         rows = [_attempt(settings, setup, some, shipped) for setup, some in setups.items()]
-        found += sorted(rows, key=lambda row: (row.setup != "as shipped", -row.fps))
-    return tuple(found)
+        tried += sorted(rows, key=lambda row: (row.setup != "as shipped", -row.fps))
+    return tuple(tried)
 
 
 def _settings(measured_run: MeasuredRun) -> Settings:

@@ -55,9 +55,9 @@ def remember(workshop: Workshop, columns: Columns) -> None:
     known = known_tables(workshop)
     known.pop(key_of_table(columns.heads), None)
     known[key_of_table(columns.heads)] = Remembered(holds=columns.holds, unit=columns.unit)
-    kept = dict(list(known.items())[-MOST_REMEMBERED:])
+    remembered = dict(list(known.items())[-MOST_REMEMBERED:])
     with workshop.database.writing() as session:
-        documents.put_only(session, "columns", _KNOWN.dump_json(kept).decode())
+        documents.put_only(session, "columns", _KNOWN.dump_json(remembered).decode())
 
 
 def frames_in(

@@ -66,11 +66,11 @@ def _chips(catalogue: Catalogue) -> list[Standing]:
 def _card_named(catalogue: Catalogue, text: str) -> str:
     """A card by its chip, with its memory where chips of that name differ, or by its own name."""
     typed = set(text.casefold().split())
-    said = [chip for chip in _chips(catalogue) if typed <= set(chip.name.casefold().split())]
-    if len(said) == 1:
-        return said[0].part_ids[0]
-    if said:
-        names = listed([own.name for own in said[:6]], "or")
+    matches = [chip for chip in _chips(catalogue) if typed <= set(chip.name.casefold().split())]
+    if len(matches) == 1:
+        return matches[0].part_ids[0]
+    if matches:
+        names = listed([own.name for own in matches[:6]], "or")
         raise BriefError(f"“{text[:60]}” is more than one graphics chip: choose {names}.")
     return part_named(catalogue, text, "graphics")
 
@@ -79,13 +79,15 @@ def own_machines(workshop: Workshop) -> tuple[OwnMachine, ...]:
     """Machines in no brief that were measured, the latest first."""
     with workshop.database.reading() as session:
         rows = store.runs_of(session, 0)
-    found: dict[str, OwnMachine] = {}
+    machines_by_name: dict[str, OwnMachine] = {}
     for row in rows:
         run = run_from(row.document).run
-        found.setdefault(run.machine, OwnMachine(run.machine, run.processor, run.graphics))
-        if len(found) == MOST_REMEMBERED:
+        machines_by_name.setdefault(
+            run.machine, OwnMachine(run.machine, run.processor, run.graphics)
+        )
+        if len(machines_by_name) == MOST_REMEMBERED:
             break
-    return tuple(found.values())
+    return tuple(machines_by_name.values())
 
 
 def plan_of(workshop: Workshop, catalogue: Catalogue, run: Run) -> Plan:

@@ -135,10 +135,10 @@ class Recorder:
             last = self._frames.pieces[-1][-1] if self._frames.pieces else None
             names = self._frames.names
             watts = self._watts.pieces[-1][-1, 1] if self._watts.pieces else None
-        found = {} if last is None else dict(zip(names, map(float, last), strict=True))
+        values = {} if last is None else dict(zip(names, map(float, last), strict=True))
         if watts is not None:
-            found["watts"] = float(watts)
-        return found
+            values["watts"] = float(watts)
+        return values
 
     # --- listening ----------------------------------------------------------------------------
 
@@ -315,7 +315,7 @@ def _refusal(answer: httpx2.Response, stop: Event) -> str:
 
 def asked_at(meter: str, what: str, run: Run, seconds: float, more: dict[str, str]) -> str:
     """The address at which a meter tells of a run: what is measured goes with it."""
-    said = {
+    answer = {
         "game": run.game,
         "processor": run.processor,
         "graphics": run.graphics,
@@ -330,4 +330,4 @@ def asked_at(meter: str, what: str, run: Run, seconds: float, more: dict[str, st
         **({"refresh": f"{run.refresh_hz:g}"} if run.refresh_hz else {}),
         **more,
     }
-    return f"{meter.rstrip('/')}/{what}?{urlencode(said)}"
+    return f"{meter.rstrip('/')}/{what}?{urlencode(answer)}"

@@ -15,14 +15,14 @@ LONGEST_MS = 100_000.0
 
 def run_json(measured_run: MeasuredRun, whole: bool = False) -> dict[str, Any]:
     """A run with what was promised and measured of it; ``whole`` with all that it says."""
-    said = json.loads(
+    answers = json.loads(
         run_document(RunDocument(run=measured_run.run, promised=measured_run.promised))
     )
     measured = measured_run.measured
     answer: dict[str, Any] = {
         "id": measured_run.id,
         "version": measured_run.version,
-        **said,
+        **answers,
         "measured": measured
         and {
             "fps": round(measured.fps, 2),

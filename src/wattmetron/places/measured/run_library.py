@@ -67,11 +67,11 @@ def by_hand_average(run: Run) -> Measured | None:
     """What a reading by hand says of the average, with its honest width; None where it says
     nothing of it: a locked rate tells only that the machine can do as much.
     """
-    said = run.by_hand
-    if said is None or said.low_fps is None or said.high_fps is None:
+    by_hand = run.by_hand
+    if by_hand is None or by_hand.low_fps is None or by_hand.high_fps is None:
         return None
-    middle = (said.low_fps * said.high_fps) ** 0.5
-    sd = max(0.03, RANGE_SD * (said.high_fps / said.low_fps - 1) / 2)
+    middle = (by_hand.low_fps * by_hand.high_fps) ** 0.5
+    sd = max(0.03, RANGE_SD * (by_hand.high_fps / by_hand.low_fps - 1) / 2)
     return Measured(middle, middle * (1 - 1.28 * sd), middle * (1 + 1.28 * sd), sd)
 
 
@@ -91,7 +91,7 @@ def open_run(workshop: Workshop, run_id: int, version: int | None = None) -> Mea
 
 def _measured(row: store.StoredRun) -> MeasuredRun:
     try:
-        document, said = run_from(row.document), report_from(row.figures)
+        document, figures = run_from(row.document), report_from(row.figures)
     except ValueError as error:
         raise StorageError(
             f"Run {row.id} cannot be read: it was written by another version, or damaged."
@@ -101,7 +101,7 @@ def _measured(row: store.StoredRun) -> MeasuredRun:
         version=row.version,
         run=document.run,
         promised=document.promised,
-        report=said,
+        report=figures,
         can_undo=row.can_undo,
         has_frames=row.has_frames,
     )
@@ -146,7 +146,7 @@ def worked_out(catalogue: Catalogue, run: Run, trace: Trace | None) -> store.Wor
     card = scale_of(catalogue).standing(run.graphics)
     game = catalogue.games.get(run.game)
     usual = (game.processor_variation, game.graphics_variation) if game else (0.18, 0.08)
-    said = report(
+    figures = report(
         trace,
         usual,
         run.refresh_hz,
@@ -155,7 +155,7 @@ def worked_out(catalogue: Catalogue, run: Run, trace: Trace | None) -> store.Wor
         run.to_s,
     )
     shown = drawn(trimmed(mended(trace).trace, run.from_s, run.to_s))
-    return store.WorkedOut(report_document(said), drawn_document(shown))
+    return store.WorkedOut(report_document(figures), drawn_document(shown))
 
 
 def promise_of(workshop: Workshop, catalogue: Catalogue, run: Run) -> Promised | None:
@@ -166,8 +166,8 @@ def promise_of(workshop: Workshop, catalogue: Catalogue, run: Run) -> Promised |
         plan = plan_of(workshop, catalogue, run)
     except WattmetronError:
         return None
-    found = estimate_of(catalogue, as_run(plan, run), run)
-    return None if found is None else promised(found, evidence_words(catalogue, run.game))
+    estimated = estimate_of(catalogue, as_run(plan, run), run)
+    return None if estimated is None else promised(estimated, evidence_words(catalogue, run.game))
 
 
 SHIPPED = ("", "as shipped")

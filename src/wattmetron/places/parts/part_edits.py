@@ -164,11 +164,11 @@ def drop_picture(workshop: Workshop, catalogue: Catalogue, part_id: str, version
 
 
 def _revise_picture(
-    workshop: Workshop, part_id: str, kept: bytes | None, version: int, sentence: str
+    workshop: Workshop, part_id: str, picture: bytes | None, version: int, sentence: str
 ) -> Done:
     with workshop.database.writing() as session:
         _check_version(standing_picture(session, part_id), version)
-        edit = store.revise_picture(session, part_id, kept, sentence)
+        edit = store.revise_picture(session, part_id, picture, sentence)
     return Done(part_id, sentence, edit)
 
 

@@ -20,7 +20,7 @@ from wattmetron.words.figures import THIN, percent
 SUREST_PERCENT = 99
 
 
-def surer(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim) -> Brief:
+def surer(catalogue: Catalogue, brief: Brief, fixed: Build, aim: Aim) -> Brief:
     """The brief with each target asked for as surely as all at once want it; the brief itself
     where that is not asked, or where no sureness of each does.
     """
@@ -30,16 +30,16 @@ def surer(catalogue: Catalogue, brief: Brief, kept: Build, aim: Aim) -> Brief:
 
     def chance(each_percent: int) -> float:
         """Of all targets at once with the answer that is asked for so; 0 where it misses one."""
-        asked = replace(brief, each_percent=each_percent)
-        proposal = propose(catalogue, asked, aim, kept)
+        stricter = replace(brief, each_percent=each_percent)
+        proposal = propose(catalogue, stricter, aim, fixed)
         whole = sum(target.weight for target in brief.targets)
         if proposal.build is None or proposal.weight_met < whole:
             return 0.0
-        both = together(catalogue, assess(catalogue, asked, proposal.build))
+        both = together(catalogue, assess(catalogue, stricter, proposal.build))
         return both.chance if both is not None else 0.0
 
     each_percent = catalogue.keep.long(
-        ("all at once", aim, brief, kept),
+        ("all at once", aim, brief, fixed),
         lambda: least_that_does(chance, wanted / 100, round(100 * brief.chance)),
     )
     return brief if each_percent is None else replace(brief, each_percent=each_percent)

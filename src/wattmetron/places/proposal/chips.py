@@ -78,9 +78,9 @@ def chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
 
 def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     brief = known_brief(catalogue, now.brief)
-    kept = _without_card(kept_parts(catalogue, brief, now.build))
-    asked, _ = settled(catalogue, brief, kept)
-    scene = scenes_for(catalogue, asked, kept)[0]
+    fixed = _without_card(kept_parts(catalogue, brief, now.build))
+    insisted, _ = settled(catalogue, brief, fixed)
+    scene = scenes_for(catalogue, insisted, fixed)[0]
     book = catalogue.prices(brief.region, brief.may_buy)
     by_chip: dict[str, list[tuple[int, str, int]]] = {}
     for index, card in enumerate(scene.pool.cards.parts):
@@ -90,9 +90,9 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
             by_chip.setdefault(key, []).append((price, card.id, index))
     ranked = sorted((sorted(own) for own in by_chip.values()), key=lambda own: own[0])[:MOST_CHIPS]
     firsts = [own[0][2] for own in ranked]
-    besides = besides_minor(catalogue, asked, kept)
+    besides = besides_minor(catalogue, insisted, fixed)
     shown = tuple(scene.pool.cards.parts[index] for index in firsts)
-    found = pairs_map((scene,), brief.budget_high_minor - besides, BAND, shown)
+    pairs = pairs_map((scene,), brief.budget_high_minor - besides, BAND, shown)
     rates = _alone(scene, firsts)
     short = _short(scene, firsts)
     return tuple(
@@ -101,7 +101,7 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
             offer=_offer(catalogue, now, own[0][1]),
             alone_fps=tuple(row[n] for row in rates),
             short_gb=short[n],
-            around=_around(scene, found, index, besides),
+            around=_around(scene, pairs, index, besides),
             others=tuple(
                 (scene.pool.cards.parts[other], _offer(catalogue, now, part_id))
                 for _, part_id, other in own[1:]
@@ -141,11 +141,11 @@ def _short(scene: Scene, cards: list[int]) -> list[float]:
     return lacking.tolist()
 
 
-def _around(scene: Scene, found: PairsMap, card: int, besides: int) -> Around | None:
+def _around(scene: Scene, pairs: PairsMap, card: int, besides: int) -> Around | None:
     """The best of a card's cells: within the budget, most targets met, then U, then the least
     money.
     """
-    cells = [(c, cell) for (c, g), cell in found.cells.items() if g == card]
+    cells = [(c, cell) for (c, g), cell in pairs.cells.items() if g == card]
     if not cells:
         return None
     c, cell = _pick(cells)

@@ -29,11 +29,11 @@ def rest_of(catalogue: Catalogue, now: Assessment) -> Rest | None:
 
 def _rest(catalogue: Catalogue, now: Assessment) -> Rest:
     brief, build = known_brief(catalogue, now.brief), known_build(catalogue, now.build)
-    found = additions(catalogue, brief, build, now.left_minor)
-    whole, spent = together(catalogue, brief, build, found, now.left_minor)
+    offered = additions(catalogue, brief, build, now.left_minor)
+    whole, spent = together(catalogue, brief, build, offered, now.left_minor)
     return Rest(
         left_minor=now.left_minor,
-        additions=tuple(found),
+        additions=tuple(offered),
         together=whole,
         together_minor=spent,
     )

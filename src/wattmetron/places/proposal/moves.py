@@ -42,22 +42,24 @@ def _move(catalogue: Catalogue, now: Assessment, part: Part) -> Move | None:
         return None
     stay = {*build.kept, *now.brief.stays}
     free = {own for own in FORCED[kind] if not stay & {*build.of(own)}} | {kind}
-    kept = Build()
+    fixed = Build()
     for own, part_id in build.ids():
         if own not in free:
-            kept = _put(kept, own, part_id).keeping(part_id, True)
-    kept = kept.with_part(kind, part.id).keeping(part.id, True)
-    asked = known_brief(catalogue, now.brief)
+            fixed = _put(fixed, own, part_id).keeping(part_id, True)
+    fixed = fixed.with_part(kind, part.id).keeping(part.id, True)
+    wanted = known_brief(catalogue, now.brief)
     memory = catalogue.parts.get(build.memory or "")
     if isinstance(memory, Memory):
-        asked = replace(asked, memory_gb=max(asked.memory_gb, memory.total_gb))
-    found = cheapest_fit(catalogue, asked, kept).build
-    if found is None:
+        wanted = replace(wanted, memory_gb=max(wanted.memory_gb, memory.total_gb))
+    moved_build = cheapest_fit(catalogue, wanted, fixed).build
+    if moved_build is None:
         return None
-    found = replace(found, kept=build.kept & {part_id for _, part_id in found.ids()})
+    moved_build = replace(
+        moved_build, kept=build.kept & {part_id for _, part_id in moved_build.ids()}
+    )
     here = {part_id for _, part_id in build.ids()}
-    new = [part_id for _, part_id in found.ids() if part_id not in {*here, part.id}]
-    return Move(replace(found, aside=build.aside), tuple(catalogue.part(own) for own in new))
+    new = [part_id for _, part_id in moved_build.ids() if part_id not in {*here, part.id}]
+    return Move(replace(moved_build, aside=build.aside), tuple(catalogue.part(own) for own in new))
 
 
 def _put(build: Build, kind: Kind, part_id: str) -> Build:

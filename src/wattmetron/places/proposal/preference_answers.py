@@ -27,11 +27,11 @@ def settled(
     """
     if not brief.preferences:
         return surer(catalogue, brief, build, aim), ()
-    asked, granted = catalogue.keep.long(
+    insisted, granted = catalogue.keep.long(
         ("preferences", aim, brief, build, present),
         lambda: grant(catalogue, brief, build, aim, present),
     )
-    return surer(catalogue, asked, build, aim), granted
+    return surer(catalogue, insisted, build, aim), granted
 
 
 def price_words(granted: Granted, currency: str) -> str:

@@ -106,14 +106,14 @@ def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer
 
 def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     brief = known_brief(catalogue, brief)
-    kept = kept_parts(catalogue, brief, build)
+    fixed = kept_parts(catalogue, brief, build)
     if aim == "same frames":
-        return _same_frames(catalogue, brief, kept, known_build(catalogue, build))
-    asked, preferences = settled(catalogue, brief, kept, aim)
-    proposal = propose(catalogue, asked, aim, kept)
+        return _same_frames(catalogue, brief, fixed, known_build(catalogue, build))
+    insisted, preferences = settled(catalogue, brief, fixed, aim)
+    proposal = propose(catalogue, insisted, aim, fixed)
     if proposal.build is None:
-        return _no_answer(catalogue, asked, kept, proposal)
-    assessment = assess(catalogue, asked, proposal.build)
+        return _no_answer(catalogue, insisted, fixed, proposal)
+    assessment = assess(catalogue, insisted, proposal.build)
     return Answer(
         proposal=proposal,
         assessment=assessment,
@@ -124,23 +124,23 @@ def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answe
                 None,
                 [
                     together_words(catalogue, assessment),
-                    asked_words(catalogue, asked, assessment),
+                    asked_words(catalogue, insisted, assessment),
                 ],
             ),
-            *_left_over(catalogue, asked, assessment),
+            *_left_over(catalogue, insisted, assessment),
             *preference_lines(brief, preferences, assessment.currency),
         ),
         relaxations=(),
     )
 
 
-def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) -> Answer:
+def _same_frames(catalogue: Catalogue, brief: Brief, fixed: Build, build: Build) -> Answer:
     """The cheapest build with the frames of the present one, with what each saving gives up."""
     now = assess(catalogue, brief, build)
     asks = now.whole and bool(now.counted)
     present = build if asks else None
-    asked, preferences = settled(catalogue, brief, kept, "same frames", present)
-    proposal = propose(catalogue, asked, "same frames", kept, present=present)
+    insisted, preferences = settled(catalogue, brief, fixed, "same frames", present)
+    proposal = propose(catalogue, insisted, "same frames", fixed, present=present)
     if proposal.build is None:
         sentence = (
             "Nothing that keeps to the brief has the frames of the present build."
@@ -154,7 +154,7 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
             account=(),
             relaxations=(),
         )
-    then = assess(catalogue, asked, proposal.build)
+    then = assess(catalogue, insisted, proposal.build)
     met = sum(run.target.weight for run in then.counted if run.state == "meets")
     return Answer(
         proposal=replace(proposal, weight_met=met),
@@ -162,7 +162,7 @@ def _same_frames(catalogue: Catalogue, brief: Brief, kept: Build, build: Build) 
         headline=same_frames.headline(now, then),
         account=(
             *same_frames.account(catalogue, now, then),
-            *_left_over(catalogue, asked, then),
+            *_left_over(catalogue, insisted, then),
             *preference_lines(brief, preferences, then.currency),
         ),
         relaxations=(),
@@ -314,30 +314,30 @@ def _lost(now: Assessment, other: Assessment) -> list[str]:
     ]
 
 
-def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Proposal) -> Answer:
+def _no_answer(catalogue: Catalogue, brief: Brief, fixed: Build, proposal: Proposal) -> Answer:
     """Say whether the budget, the targets or the rules stand in the way, and what would do."""
     currency = catalogue.region(brief.region).currency
     account: list[str] = []
     spill = replace(brief, accept_spill=True)
-    if cheapest_fit(catalogue, spill, kept).build is None:
+    if cheapest_fit(catalogue, spill, fixed).build is None:
         return Answer(
             proposal=proposal,
             assessment=None,
-            headline=_nothing_fits(catalogue, brief, kept),
+            headline=_nothing_fits(catalogue, brief, fixed),
             account=(),
             relaxations=(),
         )
     reachable = proposal.aim == "least money"
     if not reachable:
-        free = propose(catalogue, brief, "most frames", kept, budget_minor=NEVER - 1)
+        free = propose(catalogue, brief, "most frames", fixed, budget_minor=NEVER - 1)
         reachable = free.build is not None
         if reachable:
-            cheapest = cheapest_fit(catalogue, brief, kept, video_memory=True).cost_minor
+            cheapest = cheapest_fit(catalogue, brief, fixed, video_memory=True).cost_minor
             more = max(0, cheapest - proposal.budget_minor)
             headline = (
                 f"{money(brief.budget_high_minor, currency)} buys no working machine: the least"
                 " that does costs"
-                f" {money(cheapest + besides_minor(catalogue, brief, kept), currency)},"
+                f" {money(cheapest + besides_minor(catalogue, brief, fixed), currency)},"
                 f" {money(more, currency)} more."
             )
             return Answer(
@@ -347,9 +347,9 @@ def _no_answer(catalogue: Catalogue, brief: Brief, kept: Build, proposal: Propos
                 account=(),
                 relaxations=(),
             )
-    obstacles = _obstacles(catalogue, brief, kept)
+    obstacles = _obstacles(catalogue, brief, fixed)
     account += [obstacle.sentence for obstacle in obstacles]
-    relaxations = tuple(_relaxations(catalogue, brief, kept, obstacles))
+    relaxations = tuple(_relaxations(catalogue, brief, fixed, obstacles))
     headline = "No build in the catalogue meets every target at any price."
     if not obstacles:
         headline = "Each target can be met by some build, but no build meets them all together."
@@ -427,12 +427,12 @@ class Obstacle:
     best_fps: float | None = None
 
 
-def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle]:
+def _obstacles(catalogue: Catalogue, brief: Brief, fixed: Build) -> list[Obstacle]:
     """Each counted target that nothing reaches by itself, with the best that the catalogue does."""
     obstacles = []
     for target in brief.counted_targets:
         alone = replace(brief, targets=(replace(target, weight=1),))
-        if propose(catalogue, alone, "least money", kept).build is not None:
+        if propose(catalogue, alone, "least money", fixed).build is not None:
             continue
         game = fitted_game(catalogue, target.game_id)
         most = engine_cap(game, most_shown(game, target))
@@ -443,7 +443,7 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle
             )
             obstacles.append(Obstacle(target.id, capped))
             continue
-        best = propose(catalogue, alone, "most frames", kept, band=0, budget_minor=NEVER - 1)
+        best = propose(catalogue, alone, "most frames", fixed, band=0, budget_minor=NEVER - 1)
         if best.build is None:
             obstacles.append(
                 Obstacle(
@@ -465,14 +465,14 @@ def _obstacles(catalogue: Catalogue, brief: Brief, kept: Build) -> list[Obstacle
 
 
 def _relaxations(
-    catalogue: Catalogue, brief: Brief, kept: Build, obstacles: list[Obstacle]
+    catalogue: Catalogue, brief: Brief, fixed: Build, obstacles: list[Obstacle]
 ) -> list[Relaxation]:
     """Single changes of one target after which the least-money answer exists."""
     relaxations = []
     rates: dict[str, list[float]] = {target.id: [] for target in brief.counted_targets}
     for obstacle in obstacles:
         rates[obstacle.target_id] += [obstacle.best_fps] if obstacle.best_fps else []
-    inside = propose(catalogue, brief, "most frames", kept)
+    inside = propose(catalogue, brief, "most frames", fixed)
     for estimate in assess(catalogue, brief, inside.build).counted if inside.build else ():
         rates[estimate.target.id].append(estimate.reliable_fps)
     currency = catalogue.region(brief.region).currency
@@ -480,9 +480,9 @@ def _relaxations(
         for sentence, changed in _easier(catalogue, target, rates[target.id]):
             targets = tuple(changed if other.id == target.id else other for other in brief.targets)
             relaxed = replace(brief, targets=targets)
-            result = propose(catalogue, relaxed, "least money", kept)
+            result = propose(catalogue, relaxed, "least money", fixed)
             if result.build is not None:
-                cost = result.cost_minor + besides_minor(catalogue, brief, kept)
+                cost = result.cost_minor + besides_minor(catalogue, brief, fixed)
                 relaxations.append(
                     Relaxation(sentence, cost, _against(brief, cost, currency), changed)
                 )
@@ -517,15 +517,15 @@ def settings_in_money(
 def _settings_in_money(
     catalogue: Catalogue, brief: Brief, build: Build, target: Target
 ) -> tuple[InMoney, ...]:
-    brief, kept = known_brief(catalogue, brief), kept_parts(catalogue, brief, build)
+    brief, fixed = known_brief(catalogue, brief), kept_parts(catalogue, brief, build)
     moneys = []
     for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
         targets = tuple(changed if other.id == target.id else other for other in brief.targets)
-        result = propose(catalogue, replace(brief, targets=targets), "least money", kept)
+        result = propose(catalogue, replace(brief, targets=targets), "least money", fixed)
         cost = (
             None
             if result.build is None
-            else result.cost_minor + besides_minor(catalogue, brief, kept)
+            else result.cost_minor + besides_minor(catalogue, brief, fixed)
         )
         moneys.append(InMoney(words, None if changed == target else changed, cost))
     return tuple(moneys)

@@ -210,11 +210,11 @@ def _with_moves(
 
 
 def _moved(catalogue: Catalogue, now: Assessment, row: SwapRow) -> SwapRow | None:
-    found = move(catalogue, now, row.part)
-    if found is None:
+    moved = move(catalogue, now, row.part)
+    if moved is None:
         return None
-    machine = machine_of(catalogue, found.build, now.brief.clocks)
-    return row._replace(build=found.build, machine=machine, unfit=False, forced=found.forced)
+    machine = machine_of(catalogue, moved.build, now.brief.clocks)
+    return row._replace(build=moved.build, machine=machine, unfit=False, forced=moved.forced)
 
 
 def _rows(

@@ -38,9 +38,9 @@ def _trust_costs(
 ) -> tuple[FloorCost, ...]:
     costs = []
     for floor in TRUST_FLOORS:
-        asked = replace(known_brief(catalogue, brief), trust_floor=floor)
-        proposed = propose(catalogue, asked, aim, kept_parts(catalogue, brief, build)).build
-        assessment = None if proposed is None else assess(catalogue, asked, proposed)
+        floored = replace(known_brief(catalogue, brief), trust_floor=floor)
+        proposed = propose(catalogue, floored, aim, kept_parts(catalogue, brief, build)).build
+        assessment = None if proposed is None else assess(catalogue, floored, proposed)
         parts = assessment.machine.parts() if assessment else ()
         below = tuple(
             f"{part.name} ({trust})"

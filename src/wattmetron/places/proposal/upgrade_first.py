@@ -52,11 +52,11 @@ def what_first(
 
 
 def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[FirstStep, ...]:
-    found = steps_between(catalogue, now.brief, now.build, then.build)
-    if found is None:
+    upgrade_steps = steps_between(catalogue, now.brief, now.build, then.build)
+    if upgrade_steps is None:
         return ()
     steps, done, before, together = [], list[PartChange](), now, 0
-    for step in found:
+    for step in upgrade_steps:
         done += step.changes
         after = assess(catalogue, now.brief, with_changes(now.build, then.build, done))
         together += step.cost_minor

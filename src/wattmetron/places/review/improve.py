@@ -71,16 +71,16 @@ def _whole(
     catalogue: Catalogue, now: Assessment, way: Way
 ) -> tuple[Assessment, tuple[UpgradeStep, ...], tuple[str, ...]] | None:
     brief = now.brief
-    asked = brief
+    wanted = brief
     if way == "same money":
-        asked = replace(brief, budget_low_minor=0, budget_high_minor=max(1, now.spent_minor))
+        wanted = replace(brief, budget_low_minor=0, budget_high_minor=max(1, now.spent_minor))
     aim: Literal["same frames", "most frames"] = (
         "same frames" if way == "same frames" else "most frames"
     )
-    found = answer(catalogue, asked, now.build, aim)
-    if found.proposal.build is None:
+    proposal = answer(catalogue, wanted, now.build, aim)
+    if proposal.proposal.build is None:
         return None
-    whole = assess(catalogue, brief, found.proposal.build)
+    whole = assess(catalogue, brief, proposal.proposal.build)
     steps = steps_between(catalogue, brief, now.build, whole.build)
     if not steps:
         return None
@@ -89,8 +89,8 @@ def _whole(
         whole = _with(catalogue, now, whole, steps, frozenset())
     if not _better(now, whole):
         return None
-    kept = kept_parts(catalogue, asked, now.build)
-    wishes = preference_lines(brief, settled(catalogue, asked, kept, aim)[1], now.currency)
+    fixed = kept_parts(catalogue, wanted, now.build)
+    wishes = preference_lines(brief, settled(catalogue, wanted, fixed, aim)[1], now.currency)
     return whole, steps, tuple(wishes)
 
 

@@ -98,12 +98,12 @@ def checked_address(text: str) -> str:
 def feeds(workshop: Workshop) -> tuple[str, ...]:
     """The addresses that are asked."""
     with workshop.database.reading() as session:
-        found = documents.only(session, "feeds")
+        document = documents.only(session, "feeds")
     try:
-        told = json.loads(found or "[]")
+        rows = json.loads(document or "[]")
     except ValueError:
-        told = []
-    return tuple(str(own) for own in told)
+        rows = []
+    return tuple(str(own) for own in rows)
 
 
 def change_feeds(workshop: Workshop, edit: Callable[[tuple[str, ...]], tuple[str, ...]]) -> None:
@@ -176,26 +176,26 @@ def refresh(
     addresses = feeds(workshop)
     if not addresses:
         raise BriefError("No feed is known: enter the address of one under Shops.")
-    asked: list[FeedOutcome] = []
+    outcomes: list[FeedOutcome] = []
     offers: list[Offer] = []
     aside: list[tuple[str, str, tuple[HeldBackLine, ...]]] = []
     for address in addresses:
         if stop.is_set():
             break
         try:
-            own, found, held = _asked(workshop, address, today, pause, stop)
-            offers += found
+            own, exchange, held = _asked(workshop, address, today, pause, stop)
+            offers += exchange
             aside.append(held)
         except (FetchError, FeedError) as error:
             own = FeedOutcome(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
         except StoppedError:
             break
-        asked.append(own)
+        outcomes.append(own)
         done(own)
     if offers:
         store_offers(workshop, offers, "prices of the feeds")
     lay_aside(workshop, aside)
-    return tuple(asked)
+    return tuple(outcomes)
 
 
 def _asked(

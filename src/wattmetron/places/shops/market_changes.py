@@ -147,7 +147,7 @@ class BriefNow:
 
 
 def brief_now(
-    then: Catalogue, now: Catalogue, brief_id: int, plan: Plan, found: Changes
+    then: Catalogue, now: Catalogue, brief_id: int, plan: Plan, market: Changes
 ) -> BriefNow:
     """Looks at the build with the catalogue of today, and for the least changes that bring most."""
     present = assess(now, plan.brief, plan.build)
@@ -156,7 +156,7 @@ def brief_now(
     says = []
     if before is not None and before != present.spent_minor:
         change = money_change(present.spent_minor - before, present.currency)
-        moved = _moved_most(now, present, found)
+        moved = _moved_most(now, present, market)
         says.append(f"The same list costs {change}{f': {moved}' if moved else ''}.")
     if present.unpriced:
         names = listed([line.part.name for line in present.unpriced if line.part])
@@ -165,7 +165,7 @@ def brief_now(
         says.append("It does not fit together as it stands.")
     right = better is None and not present.unpriced and not present.blocking
     if better is not None:
-        says += _instead(now, present, better, found)
+        says += _instead(now, present, better, market)
     return BriefNow(
         brief_id=brief_id,
         name=plan.brief.name,
@@ -189,12 +189,12 @@ def _spent_then(then: Catalogue, plan: Plan) -> int | None:
     return None if before.unpriced else before.spent_minor
 
 
-def _moved_most(now: Catalogue, present: Assessment, found: Changes) -> str:
+def _moved_most(now: Catalogue, present: Assessment, market: Changes) -> str:
     """The parts of a build whose prices moved most."""
     mine = {line.part_id for line in present.lines if line.part and not line.owned}
     moves = [
         (move.now_minor - move.then_minor, move.part_id)
-        for move in (*found.rose, *found.fell)
+        for move in (*market.rose, *market.fell)
         if move.part_id in mine and move.now_minor is not None and move.then_minor is not None
     ]
     most = sorted(moves, key=lambda own: (-abs(own[0]), own[1]))[:2]
@@ -206,7 +206,7 @@ def _moved_most(now: Catalogue, present: Assessment, found: Changes) -> str:
     )
 
 
-def _instead(now: Catalogue, present: Assessment, better: Improved, found: Changes) -> list[str]:
+def _instead(now: Catalogue, present: Assessment, better: Improved, market: Changes) -> list[str]:
     """What the build would be today, why, and what that brings."""
     steps = [change for step in better.steps for change in step.changes]
     come = listed(changed_names(now, steps, "bought")) or "nothing"
@@ -216,12 +216,12 @@ def _instead(now: Catalogue, present: Assessment, better: Improved, found: Chang
     met = f", {taken.met} of {len(taken.counted)} targets met instead of {present.met}"
     return [
         f"{come} instead of {go}.",
-        _why(now, steps, found),
+        _why(now, steps, market),
         f"That is {change}{met if taken.counted else ''}.",
     ]
 
 
-def _why(now: Catalogue, steps: Iterable[PartChange], found: Changes) -> str:
+def _why(now: Catalogue, steps: Iterable[PartChange], market: Changes) -> str:
     """Price, stock or a new part, where one of them moved; else the list was not the best before
     either.
     """
@@ -229,11 +229,11 @@ def _why(now: Catalogue, steps: Iterable[PartChange], found: Changes) -> str:
     left = [own for step in steps for own in step.left]
     reasons = []
     for words, group, ids in (
-        ("new on sale", found.new, bought),
-        ("to be had again", found.back, bought),
-        ("cheaper than then", found.fell, bought),
-        ("sold out", found.sold_out, left),
-        ("dearer than then", found.rose, left),
+        ("new on sale", market.new, bought),
+        ("to be had again", market.back, bought),
+        ("cheaper than then", market.fell, bought),
+        ("sold out", market.sold_out, left),
+        ("dearer than then", market.rose, left),
     ):
         names = [now.part(move.part_id).name for move in group if move.part_id in ids]
         if names:

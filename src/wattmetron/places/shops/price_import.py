@@ -197,8 +197,8 @@ def _odd(catalogue: Catalogue, made: Offer, before: Offer | None) -> str:
     if made.price_minor <= 0:
         return "its price is 0"
     if usual and not usual / ODD <= made.price_minor <= usual * ODD:
-        asked, usually = money(made.price_minor, made.currency), money(usual, made.currency)
-        return f"{asked} is far from the {usually} that is known"
+        price, usually = money(made.price_minor, made.currency), money(usual, made.currency)
+        return f"{price} is far from the {usually} that is known"
     return ""
 
 

@@ -46,12 +46,12 @@ def _names(session: Session) -> dict[str, str]:
 
 
 def lay_aside(
-    workshop: Workshop, asked: Iterable[tuple[str, str, tuple[HeldBackLine, ...]]]
+    workshop: Workshop, lines_by_feed: Iterable[tuple[str, str, tuple[HeldBackLine, ...]]]
 ) -> None:
     """Put the lines of the feeds that were just asked (shop, region, lines) in the place of those
     of the same shops.
     """
-    new = list(asked)
+    new = list(lines_by_feed)
     shops = {(shop, region) for shop, region, _ in new}
     added = [own for _, _, several in new for own in several if own.fix]
     _edit(
@@ -125,5 +125,5 @@ def _let_go(workshop: Workshop, own: HeldBackLine) -> None:
 def _remember(workshop: Workshop, own: HeldBackLine, part_id: str) -> None:
     with workshop.database.writing() as session:
         names = {**_names(session), name_key(own.row.shop, own.row.part): part_id}
-        kept = dict(list(names.items())[-MOST_NAMES:])
-        documents.put_only(session, "names", _NAMES.dump_json(kept).decode())
+        remembered = dict(list(names.items())[-MOST_NAMES:])
+        documents.put_only(session, "names", _NAMES.dump_json(remembered).decode())

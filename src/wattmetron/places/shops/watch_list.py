@@ -39,8 +39,8 @@ class Looked:
 
 def kept_watches(workshop: Workshop) -> StoredWatches:
     with workshop.database.reading() as session:
-        found = documents.papers_of(session, "watches")
-    return StoredWatches((), 0, False) if not found else _kept(found[0])
+        watches = documents.papers_of(session, "watches")
+    return StoredWatches((), 0, False) if not watches else _kept(watches[0])
 
 
 def _kept(paper: Paper) -> StoredWatches:
@@ -54,12 +54,14 @@ def _kept(paper: Paper) -> StoredWatches:
 def change_watches(workshop: Workshop, edit: Callable[[Watches], Watches]) -> None:
     """Change the watches as they stand; raises BriefError."""
     with workshop.database.writing() as session:
-        found = documents.papers_of(session, "watches")
-        if not found:
+        watches = documents.papers_of(session, "watches")
+        if not watches:
             documents.add(session, "watches", watches_document(()))
-            found = documents.papers_of(session, "watches")
-        own = edit(_kept(found[0]).watches)
-        documents.change(session, "watches", found[0].id, found[0].version, watches_document(own))
+            watches = documents.papers_of(session, "watches")
+        own = edit(_kept(watches[0]).watches)
+        documents.change(
+            session, "watches", watches[0].id, watches[0].version, watches_document(own)
+        )
 
 
 def undo_watches(workshop: Workshop, version: int) -> None:
@@ -71,7 +73,7 @@ def undo_watches(workshop: Workshop, version: int) -> None:
 def looked_at(workshop: Workshop, catalogue: Catalogue, watches: Watches) -> tuple[Looked, ...]:
     """Every watch whose part, brief and region are still there, those that fire first."""
     briefs = {row.id: row.plan for row in workshop.briefs()}
-    found = []
+    watched = []
     for watch in watches:
         if watch.region not in catalogue.regions:
             continue
@@ -88,5 +90,5 @@ def looked_at(workshop: Workshop, catalogue: Catalogue, watches: Watches) -> tup
             name = f"the list of {plan.brief.name}"
             minor = None if now.unpriced else now.spent_minor
         currency = catalogue.region(watch.region).currency
-        found.append(Looked(watch, name, minor, currency, watch.fires_at(minor)))
-    return tuple(sorted(found, key=lambda one: (not one.fires, one.name)))
+        watched.append(Looked(watch, name, minor, currency, watch.fires_at(minor)))
+    return tuple(sorted(watched, key=lambda one: (not one.fires, one.name)))

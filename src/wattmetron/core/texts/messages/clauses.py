@@ -57,9 +57,9 @@ def clauses(sentence: Clause) -> list[Clause]:
 
 
 def _cut(text: str, border: re.Pattern[str], offset: int) -> list[Clause]:
-    found, start = [], 0
+    pieces, start = [], 0
     for match in border.finditer(text):
-        found.append(Clause(text[start : match.start()], offset + start, 0))
+        pieces.append(Clause(text[start : match.start()], offset + start, 0))
         start = match.end()
-    found.append(Clause(text[start:], offset + start, 0))
-    return [clause for clause in found if clause.text.strip()]
+    pieces.append(Clause(text[start:], offset + start, 0))
+    return [clause for clause in pieces if clause.text.strip()]

@@ -34,9 +34,11 @@ def games(text: str, named: Mapping[str, str]) -> list[MessageReading]:
     """
     there = {word[0] for word in WORD.finditer(text)}
     words = {name: tokens(name) for name in named}
-    found = list(_exact(text, {n: key for n, key in named.items() if there.issuperset(words[n])}))
-    taken = [range(own.start, own.end) for own in found]
-    known = {own.value for own in found}
+    mentions = list(
+        _exact(text, {n: key for n, key in named.items() if there.issuperset(words[n])})
+    )
+    taken = [range(own.start, own.end) for own in mentions]
+    known = {own.value for own in mentions}
     near = {
         name: key
         for name, key in named.items()
@@ -45,8 +47,8 @@ def games(text: str, named: Mapping[str, str]) -> list[MessageReading]:
     }
     for slip in _slips(text, near):
         if not any(slip.start in span or slip.end - 1 in span for span in taken):
-            found.append(slip)
-    return sorted(found, key=lambda own: own.start)
+            mentions.append(slip)
+    return sorted(mentions, key=lambda own: own.start)
 
 
 def _telling(words: tuple[str, ...]) -> set[str]:
@@ -82,13 +84,13 @@ def _slips(text: str, named: Mapping[str, str]) -> Iterator[MessageReading]:
                 )
 
 
-def of_games(sentences: list[Clause], found: list[MessageReading]) -> Iterator[MessageReading]:
+def of_games(sentences: list[Clause], readings: list[MessageReading]) -> Iterator[MessageReading]:
     """What is said of games: of the one before it, of all of a pair that ``and`` joins before it,
     of the one named after ``in``; of the last one where a sentence names none.
     """
     last: list[MessageReading] = []
     for sentence in sentences:
-        own = [game for game in found if sentence.start <= game.start < sentence.end]
+        own = [game for game in readings if sentence.start <= game.start < sentence.end]
         for match, make in _properties(sentence):
             start = sentence.start + match.start()
             for game in _meant(sentence, own, start, sentence.start + match.end()) or last[-1:]:

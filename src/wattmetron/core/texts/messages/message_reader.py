@@ -46,12 +46,12 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
     cut, text = len(text.strip()) > LONGEST, text[:LONGEST]
     known = {game.name: game.id for game in catalogue.games.values()}
     small = folded(text)
-    found = games(small, known)
-    letter = translated(small, found)
+    readings = games(small, known)
+    letter = translated(small, readings)
     if letter.text != small:
-        found = games(letter.text, known)
-    said, unread = _read(catalogue, letter.text, found)
-    placed = tuple(_placed(own, letter) for own in said)
+        readings = games(letter.text, known)
+    readings_so_far, unread = _read(catalogue, letter.text, readings)
+    placed = tuple(_placed(own, letter) for own in readings_so_far)
     return Letter(text, placed, tuple(letter.span(*span) for span in unread), cut)
 
 
@@ -61,60 +61,68 @@ def _placed(own: MessageReading, letter: Shortened) -> MessageReading:
 
 
 def _read(
-    catalogue: Catalogue, small: str, found: list[MessageReading]
+    catalogue: Catalogue, small: str, readings: list[MessageReading]
 ) -> tuple[tuple[MessageReading, ...], tuple[tuple[int, int], ...]]:
     """What a folded letter says, and the sentences of which nothing was read."""
     whole = sentences(small)
-    bare = _without(small, found)
+    bare = _without(small, readings)
     pieces = [piece for sentence in whole for piece in clauses(sentence)]
-    said = [*found, *of_games(whole, found), *budget(small, whole), *display(small)]
-    said += named_parts(small, {part.name: part.id for part in catalogue.parts.values()}, whole)
+    readings_so_far = [
+        *readings,
+        *of_games(whole, readings),
+        *budget(small, whole),
+        *display(small),
+    ]
+    readings_so_far += named_parts(
+        small, {part.name: part.id for part in catalogue.parts.values()}, whole
+    )
     makers = sorted({part.maker for part in catalogue.parts.values()})
     for sentence in whole:
-        said += [*buys(sentence), *refused(sentence, makers)]
-        said += own_kinds(sentence) if owns(sentence) else ()
+        readings_so_far += [*buys(sentence), *refused(sentence, makers)]
+        readings_so_far += own_kinds(sentence) if owns(sentence) else ()
     for piece in pieces:
         sentence = whole[piece.sentence]
         clause = replace(piece, text=bare[piece.start : piece.end])
-        said += wishes(clause, bare[sentence.start : piece.start])
-        said += sizes(piece, owns(sentence) and "want" not in piece.text)
-    return _settled(said), _unread(whole, said)
+        readings_so_far += wishes(clause, bare[sentence.start : piece.start])
+        readings_so_far += sizes(piece, owns(sentence) and "want" not in piece.text)
+    return _settled(readings_so_far), _unread(whole, readings_so_far)
 
 
-def _without(text: str, found: list[MessageReading]) -> str:
+def _without(text: str, readings: list[MessageReading]) -> str:
     """The text with the names of games blanked: what they are called is no wish."""
     signs = list(text)
-    for own in found:
+    for own in readings:
         signs[own.start : own.end] = " " * (own.end - own.start)
     return "".join(signs)
 
 
-def _settled(said: Iterable[MessageReading]) -> tuple[MessageReading, ...]:
+def _settled(readings_so_far: Iterable[MessageReading]) -> tuple[MessageReading, ...]:
     """Each once, in the order of the text; of fields that hold one value the first, which is not
     sure where another contradicts it.
     """
     several, single = list[MessageReading](), dict[str, list[MessageReading]]()
-    for own in said:
+    for own in readings_so_far:
         if own.field in SEVERAL:
             several.append(own)
         else:
             single.setdefault(own.field, []).append(own)
-    kept = {(own.field, own.value, own.game): own for own in reversed(several)}
+    by_meaning = {(own.field, own.value, own.game): own for own in reversed(several)}
     alone = [_first(own) for own in single.values()]
-    rest = [own for own in kept.values() if not _shown_as_part(own, kept)]
+    rest = [own for own in by_meaning.values() if not _shown_as_part(own, by_meaning)]
     return tuple(sorted([*alone, *rest], key=lambda own: (own.start, own.end, own.field)))
 
 
-def _shown_as_part(own: MessageReading, kept: Mapping[Any, MessageReading]) -> bool:
+def _shown_as_part(own: MessageReading, by_meaning: Mapping[Any, MessageReading]) -> bool:
     """Whether a kind is only the end of a part's name that was read."""
     return own.field == "own_kind" and any(
-        other.field == "owned" and other.start <= own.start < other.end for other in kept.values()
+        other.field == "owned" and other.start <= own.start < other.end
+        for other in by_meaning.values()
     )
 
 
-def _first(said: list[MessageReading]) -> MessageReading:
-    first = min(said, key=lambda own: own.start)
-    agreed = len({str(own.value) for own in said}) == 1
+def _first(readings_so_far: list[MessageReading]) -> MessageReading:
+    first = min(readings_so_far, key=lambda own: own.start)
+    agreed = len({str(own.value) for own in readings_so_far}) == 1
     return MessageReading(
         field=first.field,
         value=first.value,
@@ -124,10 +132,12 @@ def _first(said: list[MessageReading]) -> MessageReading:
     )
 
 
-def _unread(whole: list[Clause], said: list[MessageReading]) -> tuple[tuple[int, int], ...]:
+def _unread(
+    whole: list[Clause], readings_so_far: list[MessageReading]
+) -> tuple[tuple[int, int], ...]:
     """The sentences of which nothing was read."""
     return tuple(
         (sentence.start, sentence.end)
         for sentence in whole
-        if not any(sentence.start <= own.start < sentence.end for own in said)
+        if not any(sentence.start <= own.start < sentence.end for own in readings_so_far)
     )

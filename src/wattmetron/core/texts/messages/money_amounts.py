@@ -62,7 +62,7 @@ class Amount(NamedTuple):
 
 def amounts(clause: Clause) -> list[Amount]:
     """The amounts of a clause that may be money."""
-    found = []
+    matches = []
     tells = 2 if TELLS.search(clause.text) else 0
     added = ADDED.search(clause.text)
     for match in AMOUNT.finditer(clause.text):
@@ -79,8 +79,8 @@ def amounts(clause: Clause) -> list[Amount]:
         weight = tells + (3 if words else 0) + (2 if match["k"] else 0)
         start = clause.start + match.start()
         end = clause.start + match.end()
-        found.append(Amount(minor, CURRENCIES.get(words, ""), start, end, weight))
-    return found
+        matches.append(Amount(minor, CURRENCIES.get(words, ""), start, end, weight))
+    return matches
 
 
 def _of_size(text: str, match: re.Match[str]) -> bool:
@@ -110,39 +110,39 @@ def budget(text: str, pieces: list[Clause]) -> list[MessageReading]:
     One amount is the most; of several the plainest count: they are added where one is added to the
     other, else the least and the greatest are the range.
     """
-    found = [amount for piece in pieces for amount in amounts(piece)]
-    best = max((amount.weight for amount in found), default=0)
+    matches = [amount for piece in pieces for amount in amounts(piece)]
+    best = max((amount.weight for amount in matches), default=0)
     if best < 2:
-        ranged = [amount for amount in found if _is_range(text, amount)]
-        found = ranged or [
+        ranged = [amount for amount in matches if _is_range(text, amount)]
+        matches = ranged or [
             amount
-            for amount in found
+            for amount in matches
             if re.match(r"\s*(?:tops|max)", text[amount.end : amount.end + NEAR])
         ]
-        if not found:
+        if not matches:
             return []
     else:
-        found = [
-            amount for amount in found if amount.weight >= min(best, 2) or _is_range(text, amount)
+        matches = [
+            amount for amount in matches if amount.weight >= min(best, 2) or _is_range(text, amount)
         ]
-    values = sorted({amount.minor for amount in found})
-    between = text[min(amount.start for amount in found) : max(amount.end for amount in found)]
+    values = sorted({amount.minor for amount in matches})
+    between = text[min(amount.start for amount in matches) : max(amount.end for amount in matches)]
     sure = best >= 2
     if len(values) == 2 and ADDED.search(
-        between + text[max(amount.end for amount in found) :][:30]
+        between + text[max(amount.end for amount in matches) :][:30]
     ):
         low, high = 0, sum(values)
     else:
         low, high = (values[0] if len(values) > 1 else 0), values[-1]
         sure = sure and len(values) < 3 and (not low or high / low < APART)
-    start, end = min(amount.start for amount in found), max(amount.end for amount in found)
-    said = [MessageReading(field="budget", value=(low, high), start=start, end=end, sure=sure)]
-    named = {amount.currency for amount in found if amount.currency}
-    said += [
+    start, end = min(amount.start for amount in matches), max(amount.end for amount in matches)
+    stated = [MessageReading(field="budget", value=(low, high), start=start, end=end, sure=sure)]
+    named = {amount.currency for amount in matches if amount.currency}
+    stated += [
         MessageReading(field="currency", value=name, start=start, end=end, sure=len(named) == 1)
         for name in sorted(named)
     ]
-    return said
+    return stated
 
 
 def _is_range(text: str, amount: Amount) -> bool:

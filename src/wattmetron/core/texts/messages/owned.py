@@ -45,11 +45,11 @@ def owns(sentence: Clause) -> bool:
 
 def own_kinds(sentence: Clause) -> Iterator[MessageReading]:
     """Kinds of part that are there already; a display that is only described is not one."""
-    found = OWNS.search(sentence.text) or re.match(r"\s*\w+\s*:", sentence.text)
-    first = found.start() if found else 0
-    asked = "?" in sentence.text
+    opening = OWNS.search(sentence.text) or re.match(r"\s*\w+\s*:", sentence.text)
+    first = opening.start() if opening else 0
+    is_question = "?" in sentence.text
     for kind, words in KINDS:
-        for match in words.finditer(sentence.text, 0 if asked else max(0, first - 40)):
+        for match in words.finditer(sentence.text, 0 if is_question else max(0, first - 40)):
             piece = _around(sentence, match)
             if kind == "display" and names_display(piece):
                 continue

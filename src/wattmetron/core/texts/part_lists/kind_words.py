@@ -30,8 +30,8 @@ _LEADING = tuple(
 
 def kind_named(text: str) -> Kind | None:
     """The kind that a text names first."""
-    found = [(match.start(), kind) for kind, own in _KINDS if (match := own.search(text))]
-    return min(found)[1] if found else None
+    starts = [(match.start(), kind) for kind, own in _KINDS if (match := own.search(text))]
+    return min(starts)[1] if starts else None
 
 
 def leading_kind(text: str) -> tuple[Kind | None, str]:

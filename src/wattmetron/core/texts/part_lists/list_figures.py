@@ -74,9 +74,11 @@ def prices_of(text: str, bare: bool) -> list[Price]:
     count.
     """
     prices = []
-    kept = DATES.sub(lambda match: " " * len(match[0]), text)
-    for match in AMOUNT.finditer(kept):
-        if UNITS.match(kept[match.end() :]) or kept[: match.start("number")].rstrip().endswith("@"):
+    dateless = DATES.sub(lambda match: " " * len(match[0]), text)
+    for match in AMOUNT.finditer(dateless):
+        if UNITS.match(dateless[match.end() :]) or dateless[
+            : match.start("number")
+        ].rstrip().endswith("@"):
             continue
         words = (match["before"] or match["after"] or "").strip().lower()
         minor = minor_of(match["number"])

@@ -169,9 +169,9 @@ class _Reading:
 
     def _alike(self, name: str, kind: Kind | None) -> tuple[str, ...]:
         """Parts with some of a name that none has."""
-        found = [own for own in self._names.find(name, kind) if own.share >= LEAST_ALIKE]
-        found.sort(key=lambda own: (-own.score, own.part_id))
-        return tuple(own.part_id for own in found[:MOST_GUESSES])
+        matches = [own for own in self._names.find(name, kind) if own.share >= LEAST_ALIKE]
+        matches.sort(key=lambda own: (-own.score, own.part_id))
+        return tuple(own.part_id for own in matches[:MOST_GUESSES])
 
     def _continues(self, row: ParsedRow) -> bool:
         """Whether a row says more of the part before, as a basket does."""
@@ -197,10 +197,10 @@ class _Reading:
 
     def _spots(self, text: str, kind: Kind | None) -> list[_Spot]:
         """The places of a text where parts are named, none over another, those that say most."""
-        found = [own for own in self._names.find(text, kind) if own.score >= LEAST_SCORE]
-        found = [own for own in found if own.share >= LEAST_SHARE and _stands(own)]
+        matches = [own for own in self._names.find(text, kind) if own.score >= LEAST_SCORE]
+        matches = [own for own in matches if own.share >= LEAST_SHARE and _stands(own)]
         chosen: list[NameMatch] = []
-        for own in sorted(found, key=lambda own: (-own.score, own.part_id)):
+        for own in sorted(matches, key=lambda own: (-own.score, own.part_id)):
             if all(own.places.isdisjoint(other.places) and _apart(own, other) for other in chosen):
                 chosen.append(own)
         chosen.sort(key=lambda own: own.start)
@@ -209,14 +209,14 @@ class _Reading:
             _Spot(
                 own.start,
                 own.end,
-                self._guesses(own, [o for o in found if o.places.isdisjoint(taken - own.places)]),
+                self._guesses(own, [o for o in matches if o.places.isdisjoint(taken - own.places)]),
             )
             for own in chosen
         ]
 
-    def _guesses(self, best: NameMatch, found: Sequence[NameMatch]) -> tuple[Guess, ...]:
+    def _guesses(self, best: NameMatch, matches: Sequence[NameMatch]) -> tuple[Guess, ...]:
         """The best and what else may be meant at its place; parts that are as good share."""
-        rivals = [own for own in found if not own.places.isdisjoint(best.places)]
+        rivals = [own for own in matches if not own.places.isdisjoint(best.places)]
         rivals.sort(key=lambda own: (-own.score, self._cost(own.part_id), own.part_id))
         level = [rival for rival in rivals if best.score - rival.score < NEAR]
         second = next((rival for rival in rivals if best.score - rival.score >= NEAR), None)

@@ -175,33 +175,33 @@ class PartNames:
     def find(self, text: str, kind: Kind | None = None) -> list[NameMatch]:
         """Everything in a text that may be a part, overlapping; ``kind`` is what it is called."""
         tokens = tokens_of(text)
-        said: dict[str, list[tuple[int, float]]] = defaultdict(list)
+        weights: dict[str, list[tuple[int, float]]] = defaultdict(list)
         for n, token in enumerate(tokens):
             if _refused(tokens, n):
                 continue
             for word, alike in self.meanings(token.word):
-                said[word].append((n, alike))
+                weights[word].append((n, alike))
             joined = token.word + (tokens[n + 1].word if n + 1 < len(tokens) else "")
             if joined != token.word and joined in self._by_word and joined.isalpha():
-                said[joined].append((n, 0.95))
-        found = []
-        for part_id in self._candidates(said):
-            own = self._best(part_id, said, tokens)
+                weights[joined].append((n, 0.95))
+        matches = []
+        for part_id in self._candidates(weights):
+            own = self._best(part_id, weights, tokens)
             if own is not None:
                 bonus = 0.5 if kind is not None and self._kinds[part_id] == kind else 0.0
-                found.append(replace(own, score=own.score + bonus))
-        return found
+                matches.append(replace(own, score=own.score + bonus))
+        return matches
 
-    def _candidates(self, said: Mapping[str, Sequence[tuple[int, float]]]) -> list[str]:
+    def _candidates(self, weights: Mapping[str, Sequence[tuple[int, float]]]) -> list[str]:
         telling = sorted(
-            (word for word in said if word.isalpha() and word not in LOOSE),
+            (word for word in weights if word.isalpha() and word not in LOOSE),
             key=lambda word: (-self._weight[word], word),
         )
         candidates: dict[str, None] = {}
         for word in telling:
             ids = self._by_word[word]
             if len(ids) > MOST_CANDIDATES:
-                numbers = {own for own in said if own.isdecimal()}
+                numbers = {own for own in weights if own.isdecimal()}
                 ids = [own for own in ids if numbers & set(self._words[own])][:MOST_CANDIDATES]
             candidates |= dict.fromkeys(ids)
         return list(candidates)
@@ -216,7 +216,7 @@ class PartNames:
     def _best(
         self,
         part_id: str,
-        said: Mapping[str, Sequence[tuple[int, float]]],
+        weights: Mapping[str, Sequence[tuple[int, float]]],
         tokens: Sequence[Token],
     ) -> NameMatch | None:
         """The place of a text where most of a part's name stands together."""
@@ -224,19 +224,19 @@ class PartNames:
         telling = [
             word
             for word in words
-            if word in said
+            if word in weights
             and word.isalpha()
             and word not in LOOSE
             and word not in self._makers[part_id]
         ] or [
             word
             for word in words
-            if word in said and word in self._makers[part_id] and len(words) <= 3
+            if word in weights and word in self._makers[part_id] and len(words) <= 3
         ]
         best: NameMatch | None = None
-        anchors = {position for word in telling for position, _ in said[word]}
+        anchors = {position for word in telling for position, _ in weights[word]}
         for anchor in sorted(anchors)[:12]:
-            own = self._around(part_id, anchor, said, tokens)
+            own = self._around(part_id, anchor, weights, tokens)
             if own is not None and (best is None or own.score > best.score):
                 best = own
         return best
@@ -245,47 +245,50 @@ class PartNames:
         self,
         part_id: str,
         anchor: int,
-        said: Mapping[str, Sequence[tuple[int, float]]],
+        weights: Mapping[str, Sequence[tuple[int, float]]],
         tokens: Sequence[Token],
     ) -> NameMatch | None:
         taken: dict[int, tuple[str, float]] = {}
         for word in self._words[part_id]:
             near = [
                 own
-                for own in said.get(word, ())
+                for own in weights.get(word, ())
                 if abs(own[0] - anchor) <= REACH and own[0] not in taken
             ]
             if near:
                 position, alike = min(near, key=lambda own: (abs(own[0] - anchor), own[0]))
                 taken[position] = (word, alike)
         places = _together(sorted(taken), anchor, tokens)
-        kept = {taken[position][0]: taken[position][1] for position in places if position in taken}
-        if not any(word.isalpha() and word not in LOOSE for word in kept):
+        by_position = {
+            taken[position][0]: taken[position][1] for position in places if position in taken
+        }
+        if not any(word.isalpha() and word not in LOOSE for word in by_position):
             return None
-        has = sum(self._weight[word] * alike**2 for word, alike in kept.items())
+        has = sum(self._weight[word] * alike**2 for word, alike in by_position.items())
         lost = sum(
             self._weight[word] * self._missing(part_id, word)
             for word in self._words[part_id]
-            if word not in kept
+            if word not in by_position
         )
         costs = sum(
             GAP_COST * (later - first - 1)
             + BREAK_COST * any(tokens[n].divided for n in range(first + 1, later + 1))
             for first, later in pairwise(places)
         )
-        own_words = [word for word in kept if word not in self._makers[part_id]]
+        own_words = [word for word in by_position if word not in self._makers[part_id]]
         if not own_words:
             return None
         return NameMatch(
             part_id=part_id,
             start=tokens[places[0]].start,
             end=tokens[places[-1]].end,
-            share=has / (has + lost + 0.5 * costs) * min(kept.values()) ** 0.5,
+            share=has / (has + lost + 0.5 * costs) * min(by_position.values()) ** 0.5,
             score=has - lost - costs,
-            words=sum(word not in LOOSE for word in kept),
+            words=sum(word not in LOOSE for word in by_position),
             places=frozenset(places),
             exact=sum(
-                kept[word] == 1 and word.isalpha() and word not in LOOSE for word in own_words
+                by_position[word] == 1 and word.isalpha() and word not in LOOSE
+                for word in own_words
             ),
             crowd=_crowd(places[0], tokens),
         )

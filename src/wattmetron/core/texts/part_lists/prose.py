@@ -20,15 +20,15 @@ def prose_of(catalogue: Catalogue, text: str) -> str:
     rows = rows_of(text)
     if text.lstrip()[:1] in "{[" and any(row.heads for row in rows):
         return " " * len(text)
-    names, kept = names_of(catalogue), []
+    names, lines = names_of(catalogue), []
     for line in text.split("\n"):
-        found = [own for own in names.find(line) if own.share >= LEAST_SHARE and own.words > 1]
-        around = len(WORD.findall(line)) - max((own.words for own in found), default=0)
+        matches = [own for own in names.find(line) if own.share >= LEAST_SHARE and own.words > 1]
+        around = len(WORD.findall(line)) - max((own.words for own in matches), default=0)
         counted = NO_PART.search(line) and prices_of(line, True) and "budget" not in line.lower()
         priced = leading_kind(line)[0] is not None and bool(prices_of(line, False))
-        listed = (bool(found) or priced) and around <= MOST_AROUND and not _speaks(line)
-        kept.append(" " * len(line) if listed or counted else line)
-    return "\n".join(kept)
+        listed = (bool(matches) or priced) and around <= MOST_AROUND and not _speaks(line)
+        lines.append(" " * len(line) if listed or counted else line)
+    return "\n".join(lines)
 
 
 def _speaks(line: str) -> bool:

@@ -192,9 +192,9 @@ def _shared(
         stop = _SENTENCE.search(text, position)
         end = stop.start() if stop else len(text)
         start = max([0, *(match.end() for match in _SENTENCE.finditer(text, 0, position))])
-        said = [mention for mention in mentions if start <= mention.start < end]
+        within = [mention for mention in mentions if start <= mention.start < end]
         shared += [
-            mention for mention in said if mention.start >= position or not _names_parts(said)
+            mention for mention in within if mention.start >= position or not _names_parts(within)
         ]
     disk = [mention for mention in mentions if mention.kind in ("storage", "kind of storage")]
     if len(spans) < 2 or not disk or shared:

@@ -194,9 +194,9 @@ class _Walk:
     def _heading(self, line: TextLine) -> tuple[str, int] | None:
         """The tier's name and where the rest of the line begins."""
         match = HEADING.match(line.text)
-        asked = SURE_WORD.search(line.text) if line.text.rstrip().endswith("?") else None
-        if asked:
-            return tier_name(asked[0]), line.end
+        question = SURE_WORD.search(line.text) if line.text.rstrip().endswith("?") else None
+        if question:
+            return tier_name(question[0]), line.end
         if not match:
             slip = slip_of_tier(line.text)
             return None if slip is None else (slip, line.end)

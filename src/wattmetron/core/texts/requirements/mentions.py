@@ -92,11 +92,11 @@ class PartFinder:
         words = list(TOKEN.finditer(text))
         position = 0
         while position < len(words):
-            found = self._at(text, words, position)
-            if found is None:
+            mention = self._at(text, words, position)
+            if mention is None:
                 position += 1
                 continue
-            count, side = found
+            count, side = mention
             start, end = words[position].start(), words[position + count - 1].end()
             end = _grown(text, end)
             if not _INSTEAD.search(text[max(0, start - 30) : start]):

@@ -96,12 +96,12 @@ class NameIndex:
 
     def match(self, text: str, side: Side | None) -> tuple[Match, ...]:
         """The names that a text can mean, the likeliest first."""
-        asked = [(word, self.known(word)) for word in dict.fromkeys(tokens(text))]
-        said = {meant[0]: meant[1] for _, meant in asked if meant is not None}
-        strange = [word for word, meant in asked if meant is None]
+        known_words = [(word, self.known(word)) for word in dict.fromkeys(tokens(text))]
+        weights = {meant[0]: meant[1] for _, meant in known_words if meant is not None}
+        strange = [word for word, meant in known_words if meant is None]
         scored = [
-            self._score(name, said, strange)
-            for name in self._candidates(said)
+            self._score(name, weights, strange)
+            for name in self._candidates(weights)
             if side is None or name.side == side
         ]
         best = sorted(
@@ -110,17 +110,17 @@ class NameIndex:
         )
         return tuple(self._shared(best))[:SHOWN]
 
-    def _candidates(self, said: dict[str, float]) -> Iterable[Name]:
+    def _candidates(self, weights: dict[str, float]) -> Iterable[Name]:
         """Names with a telling word of the text, those with the rarest words first, so many as can
         decide.
         """
-        telling = [word for word in said if not word.isdecimal() and word not in self.makers] or [
-            word for word in said if not word.isdecimal()
-        ]
+        telling = [
+            word for word in weights if not word.isdecimal() and word not in self.makers
+        ] or [word for word in weights if not word.isdecimal()]
         candidates: dict[str, Name] = {}
         for word in sorted(telling, key=lambda word: self.count[word]):
             if candidates and len(candidates) + self.count[word] > MOST_CANDIDATES:
-                numbers = {each_word for each_word in said if each_word.isdecimal()}
+                numbers = {each_word for each_word in weights if each_word.isdecimal()}
                 candidates |= {
                     name.key: name for name in self.by_word[word] if numbers & name.words
                 }
@@ -128,12 +128,12 @@ class NameIndex:
                 candidates |= {name.key: name for name in self.by_word[word]}
         return candidates.values()
 
-    def _score(self, name: Name, said: dict[str, float], strange: list[str]) -> Match:
-        likeness = min((said[word] for word in name.words if word in said), default=0.0)
-        matched = sum(self.weight(word) * said[word] for word in name.words if word in said)
-        missing = [word for word in name.words if word not in said]
+    def _score(self, name: Name, weights: dict[str, float], strange: list[str]) -> Match:
+        likeness = min((weights[word] for word in name.words if word in weights), default=0.0)
+        matched = sum(self.weight(word) * weights[word] for word in name.words if word in weights)
+        missing = [word for word in name.words if word not in weights]
         extra = [
-            word for word in said if word not in name.words and not self._is_amount(name, word)
+            word for word in weights if word not in name.words and not self._is_amount(name, word)
         ]
         foreign = [
             word for word in strange if not (word.isdecimal() and self._is_amount(name, word))
@@ -143,7 +143,7 @@ class NameIndex:
         )
         share = matched / (matched + lost) if matched else 0.0
         model_missing = [word for word in missing if word not in name.maker]
-        if not matched or not any(word in said for word in name.words - name.maker):
+        if not matched or not any(word in weights for word in name.words - name.maker):
             return Match(name.key, name.text, min(0.3, share * 0.5))
         if extra or foreign:
             return Match(name.key, name.text, min(0.5, share * 0.75))

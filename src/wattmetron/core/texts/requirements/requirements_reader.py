@@ -100,15 +100,15 @@ class Reader:
     def _best(self, text: str) -> "_Reading":
         """By the layout of the text; by what it mentions where that accounts for more."""
         first = self._by(text, lay_out(text, self.names_both))
-        found = mentions(text, self.finder, self.by_name)
-        stands = plausibility(first.tiers, first.marks, found)
+        mentioned = mentions(text, self.finder, self.by_name)
+        stands = plausibility(first.tiers, first.marks, mentioned)
         if stands.clean:
             return first
-        layout = flow(text, found)
+        layout = flow(text, mentioned)
         best = first
         if layout is not None:
             second = self._by(text, layout)
-            rivals = plausibility(second.tiers, second.marks, found)
+            rivals = plausibility(second.tiers, second.marks, mentioned)
             if rivals.points > stands.points:
                 best, stands = second, rivals
         return best if stands.clean else _doubted(best)

@@ -139,7 +139,7 @@ def _next(
         if extra.change_minor > 0 and extra.assessment is not None and base.counted
     ]
     amounts = [extra for extra in more if extra.change_minor > 0 and extra.assessment is not None]
-    said = ", ".join(
+    summary = ", ".join(
         f"{money(extra.change_minor, subject.currency)} more: {gain:.0%}"
         for extra, gain in zip(amounts, gains, strict=False)
     )
@@ -149,7 +149,9 @@ def _next(
     return GlanceCard(
         question="What does the next money buy?",
         sentence=next_step(base, more) or "Nothing can be said without targets.",
-        picture=small.stairs(gains, max(0.1, *gains), f"Frames gained: {said}") if gains else None,
+        picture=small.stairs(gains, max(0.1, *gains), f"Frames gained: {summary}")
+        if gains
+        else None,
         panel="more",
         more="more and less, step by step",
         try_url=trial(better.assessment.build) if better and better.assessment else "",

@@ -139,9 +139,9 @@ def balance_view(
     """Compute the view; where the build is not whole it is of the proposal instead. What is tried
     is marked.
     """
-    found = tables(catalogue, now.brief, now.build)
-    step = found.answer(found.budget)
-    answer = None if step is None else assess(catalogue, now.brief, found.build_at(step))
+    all_tables = tables(catalogue, now.brief, now.build)
+    step = all_tables.answer(all_tables.budget)
+    answer = None if step is None else assess(catalogue, now.brief, all_tables.build_at(step))
     subject = now if not now.missing or answer is None else answer
     free = idle_money(catalogue, subject)
     shown = tuple(
@@ -150,23 +150,23 @@ def balance_view(
         if assessment
         for part in assessment.machine.parts()
     )
-    pairs = map_of(found, shown)
-    more = more_money(found, subject)
+    pairs = map_of(all_tables, shown)
+    more = more_money(all_tables, subject)
     limits = limit_rows(catalogue, subject)
     return BalanceView(
         subject="this build" if subject is now else "the proposal (the build is not complete)",
         opened=_opened(query),
         glances=glances(catalogue, now, subject, answer, more, free, trial),
         proposal=_proposal(now, answer, trial),
-        account=account(found, subject, answer, pairs, more, free),
+        account=account(all_tables, subject, answer, pairs, more, free),
         split=_split(catalogue, subject),
         limits=limits.rows,
         limit_map=limits.by_resolution,
         resolutions=limits.resolutions,
-        map=pairings_view(found, pairs, subject, tried, link),
-        picture=picture_view(found, subject, tried, link) if query.every else None,
+        map=pairings_view(all_tables, pairs, subject, tried, link),
+        picture=picture_view(all_tables, subject, tried, link) if query.every else None,
         ask_picture=link(every=True),
-        frontier=frontier_view(found, subject, tried, link),
+        frontier=frontier_view(all_tables, subject, tried, link),
         more=tuple(_more(catalogue, extra, answer, subject, trial) for extra in more),
         idle=tuple(
             idle_row(catalogue, subject, kind, cut, trial)
@@ -177,13 +177,13 @@ def balance_view(
         side_money=side_money(catalogue, subject),
         trim=trim_words(catalogue, subject, trial),
         cuts=tuple(cut_rows(catalogue, subject, trial)),
-        alike=tuple(_alike(found, pairs, answer, link)),
+        alike=tuple(_alike(all_tables, pairs, answer, link)),
         left=left_words(catalogue, subject),
-        prices=price_limits(found) if query.limits else None,
+        prices=price_limits(all_tables) if query.limits else None,
         ask_prices=link(limits=True),
         wishes=tuple(wishes_rows(catalogue, now)) if query.wishes else None,
         ask_wishes=link(wishes=True),
-        preferences=tuple(preference_lines(now.brief, found.preferences, now.currency)),
+        preferences=tuple(preference_lines(now.brief, all_tables.preferences, now.currency)),
         supposed=tuple(supposed_rows(catalogue, now, trial)) if query.suppose else None,
         ask_supposed=link(suppose=True),
         announced=announced_row(catalogue, now, query),
@@ -219,7 +219,7 @@ def _opened(query: DeskQuery) -> frozenset[str]:
         "coverage": query.cover or query.shelf or query.cell,
         "years": query.path,
     }
-    return frozenset(panel for panel, said in about.items() if said)
+    return frozenset(panel for panel, sentences in about.items() if sentences)
 
 
 def _proposal(
@@ -261,11 +261,11 @@ def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
         if side is None:
             continue
         forced = money(abs(side.forced_minor), subject.currency)
-        said = (
+        sentences = (
             f"{words} {money(side.own_minor, subject.currency)}, and it"
             f" {'forces' if side.forced_minor >= 0 else 'spares'} {forced} elsewhere"
         )
-        rows.append((name, fill, side.total_minor, said))
+        rows.append((name, fill, side.total_minor, sentences))
     rows.append(("Rest", "", split.rest_minor, "what any such machine needs"))
     wide = [max(0.0, round(100 * minor / split.total_minor, 2)) for _, _, minor, _ in rows]
     return tuple(

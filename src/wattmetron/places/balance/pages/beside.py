@@ -55,10 +55,10 @@ def beside_view(catalogue: Catalogue, opened: Opened) -> ProposalPreview:
     brief = plan.brief
     if not brief.targets:
         return _bare(opened, "Add a game, and the best build for it stands here.")
-    found = answer(catalogue, brief, plan.build, "most frames")
-    if found.proposal.build is None or found.assessment is None:
-        return _bare(opened, found.headline)
-    now, present = found.assessment, assess(catalogue, brief, plan.build)
+    proposal = answer(catalogue, brief, plan.build, "most frames")
+    if proposal.proposal.build is None or proposal.assessment is None:
+        return _bare(opened, proposal.headline)
+    now, present = proposal.assessment, assess(catalogue, brief, plan.build)
     says = [f"{money(now.left_minor, now.currency)} left of the budget"]
     if at_once := at_once_words(catalogue, now):
         says.append(at_once)
@@ -67,12 +67,12 @@ def beside_view(catalogue: Catalogue, opened: Opened) -> ProposalPreview:
     )
     return ProposalPreview(
         opened=opened,
-        headline=found.headline,
+        headline=proposal.headline,
         says=tuple(says),
         parts=tuple(part_lines(now, plan.build)),
         aims=tuple(aim_lines(catalogue, now)),
         change=change,
-        code=encode_build(found.proposal.build, plan.build),
+        code=encode_build(proposal.proposal.build, plan.build),
         asks="",
     )
 
@@ -86,12 +86,12 @@ def _bare(opened: Opened, words: str) -> ProposalPreview:
 def cell_view(catalogue: Catalogue, opened: Opened, pair: str) -> ProposalPreview:
     """The best build of a pairing of the map, by the ids of its processor and card."""
     plan = opened.plan
-    found = tables(catalogue, plan.brief, plan.build)
+    all_tables = tables(catalogue, plan.brief, plan.build)
     processor, _, card = pair.partition(":")
-    cell = cell_of(found, processor, card)
+    cell = cell_of(all_tables, processor, card)
     if cell is None:
         return _bare(opened, "Nothing fits around this pairing any more: load the page again.")
-    build = found.build_at(cell.winner)
+    build = all_tables.build_at(cell.winner)
     now = assess(catalogue, plan.brief, build)
     over = "" if now.left_minor >= 0 else ", over the budget"
     return ProposalPreview(

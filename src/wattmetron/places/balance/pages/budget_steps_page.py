@@ -98,9 +98,9 @@ def asked_steps(
             to_minor(piece, "A budget step") for piece in amounts.replace(";", " ").split()[:12]
         )
     per_step = _percent(rise)
-    asked = tables(catalogue, plan.brief, plan.build)
+    all_tables = tables(catalogue, plan.brief, plan.build)
     rises = [round(((1 + per_step / 100) ** n - 1) * 100) for n in range(len(budgets))]
-    return budgets, budget_steps(asked, budgets, rises)
+    return budgets, budget_steps(all_tables, budgets, rises)
 
 
 def _percent(text: str) -> int:

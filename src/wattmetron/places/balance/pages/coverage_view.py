@@ -42,26 +42,26 @@ def cover_view(
     catalogue: Catalogue, subject: Assessment, query: DeskQuery, link: Link
 ) -> CoverView:
     """The panel for a build; what cannot be computed is said in one sentence."""
-    fps, genre, found, error = query.cover or f"{USUAL_FPS:g}", query.shelf or "", None, ""
+    fps, genre, covered, error = query.cover or f"{USUAL_FPS:g}", query.shelf or "", None, ""
     try:
-        found = cover(catalogue, subject.brief, subject.machine, rate_of(fps), genre)
+        covered = cover(catalogue, subject.brief, subject.machine, rate_of(fps), genre)
     except BriefError as problem:
         error = str(problem)
     return CoverView(
-        words=found.words if found else "Said of a build that runs.",
+        words=covered.words if covered else "Said of a build that runs.",
         error=error,
         fps=fps,
         rates=RATES,
         genre=genre,
         genres=genres_of(catalogue),
-        sizes=tuple(cell.size for cell in found.rows[0]) if found else (),
-        rows=_rows(found, link) if found else (),
-        opened=found.cell(query.cell) if found and query.cell else None,
+        sizes=tuple(cell.size for cell in covered.rows[0]) if covered else (),
+        rows=_rows(covered, link) if covered else (),
+        opened=covered.cell(query.cell) if covered and query.cell else None,
         close_url=link(cell=None),
     )
 
 
-def _rows(found: Cover, link: Link) -> tuple[tuple[str, tuple[tuple[str, int, str], ...]], ...]:
+def _rows(covered: Cover, link: Link) -> tuple[tuple[str, tuple[tuple[str, int, str], ...]], ...]:
     return tuple(
         (
             row[0].preset,
@@ -74,5 +74,5 @@ def _rows(found: Cover, link: Link) -> tuple[tuple[str, tuple[tuple[str, int, st
                 for cell in row
             ),
         )
-        for row in found.rows
+        for row in covered.rows
     )

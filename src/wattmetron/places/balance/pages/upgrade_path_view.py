@@ -36,8 +36,8 @@ class PathView:
 
 def path_view(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], str]) -> PathView:
     """The path of the brief; a sentence where there is none."""
-    found = upgrade_path(catalogue, now.brief, now.build)
-    if found is None:
+    path = upgrade_path(catalogue, now.brief, now.build)
+    if path is None:
         why = (
             "Nothing on sale holds every target today, so there is no path: ease a target first."
             if now.brief.years and now.brief.counted_targets
@@ -55,10 +55,10 @@ def path_view(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], st
             back=money(path_year.sold_minor, now.currency) if path_year.sold_minor else "",
             url=trial(path_year.build),
         )
-        for path_year in found.years
+        for path_year in path.years
         if path_year.bought or path_year.sold or path_year.year == 0
     )
-    return PathView(rows=rows, words=tuple(_words(found, now)))
+    return PathView(rows=rows, words=tuple(_words(path, now)))
 
 
 def _named(names: tuple[str, ...]) -> str:
@@ -66,23 +66,23 @@ def _named(names: tuple[str, ...]) -> str:
     return listed([*names[:MOST_NAMED], f"{more} more"]) if more > 0 else listed(names)
 
 
-def _words(found: UpgradePath, now: Assessment) -> list[str]:
+def _words(path: UpgradePath, now: Assessment) -> list[str]:
     total, at_once = (
-        money(minor, now.currency) for minor in (found.total_minor, found.at_once_minor)
+        money(minor, now.currency) for minor in (path.total_minor, path.at_once_minor)
     )
-    saved = found.at_once_minor - found.total_minor
+    saved = path.at_once_minor - path.total_minor
     against = (
         f"{money(saved, now.currency)} less than to buy the last year's machine now ({at_once})"
         if saved > 0
         else f"buying the last year's machine now costs no more ({at_once})"
     )
     sentences = [
-        f"Over {len(found.years)} years, today among them, the least that holds every target is"
+        f"Over {len(path.years)} years, today among them, the least that holds every target is"
         f" {total}, what is sold taken off; {against}."
     ]
-    if found.ends is not None:
+    if path.ends is not None:
         sentences.append(
-            f"From year {found.ends} on nothing on sale today holds every target: the path ends"
+            f"From year {path.ends} on nothing on sale today holds every target: the path ends"
             " before."
         )
     sentences.append(

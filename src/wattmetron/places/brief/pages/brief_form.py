@@ -354,24 +354,24 @@ class _Asking:
         return self.drafts.get(f"{group}:{name}", actual)
 
     def _entry(self, field: Declared, value: Any) -> AskedEntry:
-        name, asked = entry_name(field), field.asked
+        name, spec = entry_name(field), field.asked
         if name in ("budget_low", "budget_high"):
             value *= self.brief.seats
-        empty = asked.empty
-        if asked.choices == "tariff":
+        empty = spec.empty
+        if spec.choices == "tariff":
             empty = str(self.catalogue.region(self.brief.region).tariff_per_kwh or "")
         return AskedEntry(
             id="f-" + name.replace("_", "-"),
             name=name,
             label=self._label(field),
-            term=field.name if asked.meaning else "",
+            term=field.name if spec.meaning else "",
             mode=_mode(field),
-            value=self._draft(asked.group, name, self._shown(field, value)),
+            value=self._draft(spec.group, name, self._shown(field, value)),
             empty=empty,
-            longest=asked.longest,
+            longest=spec.longest,
             choices=self._choices(field),
-            suggested=self._suggested(asked.choices),
-            wide=asked.wide,
+            suggested=self._suggested(spec.choices),
+            wide=spec.wide,
         )
 
     def _shown(self, field: Declared, value: Any) -> str:

@@ -182,8 +182,8 @@ def read_text(catalogue: Catalogue, text: str) -> LetterPage:
 
 def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> LetterPage:
     """What was read of a letter; one with a list is not asked for what it does not say."""
-    asked = wanted(catalogue, letter)
-    fields = asked.fields
+    wants = wanted(catalogue, letter)
+    fields = wants.fields
     low, high = fields.get("budget_low_minor"), fields.get("budget_high_minor")
     size = fields.get("size")
     return LetterPage(
@@ -191,10 +191,10 @@ def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> L
         pieces=tuple(_pieces(letter)),
         figures=tuple(_figures(fields)),
         flags=tuple((name, words) for name, words in FLAGS.items() if fields.get(name)),
-        games=tuple(_game(catalogue, game) for game in asked.games),
+        games=tuple(_game(catalogue, game) for game in wants.games),
         lists=tuple(_lists(fields)),
-        owned=tuple((part_id, catalogue.part(part_id).name) for part_id in asked.owned),
-        unnamed=tuple((kind, KIND_NAMES[kind]) for kind in asked.unnamed),
+        owned=tuple((part_id, catalogue.part(part_id).name) for part_id in wants.owned),
+        unnamed=tuple((kind, KIND_NAMES[kind]) for kind in wants.unnamed),
         regions=tuple(
             (region.id, f"{region.name} ({region.currency})")
             for region in catalogue.regions.values()
@@ -204,20 +204,20 @@ def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> L
         size="" if size is None else f"{size[0]}x{size[1]}",
         refresh=plain(fields.get("refresh_hz")),
         yes_or_no=tuple(
-            (name, label, "yes" if said else "no")
-            for name, label, said in (
-                ("upscaling", "Upscaling", asked.upscaling),
-                ("generated", "Generated frames count", asked.generated),
+            (name, label, "yes" if reading else "no")
+            for name, label, reading in (
+                ("upscaling", "Upscaling", wants.upscaling),
+                ("generated", "Generated frames count", wants.generated),
                 ("used", "Used parts", fields.get("allow_used")),
             )
-            if said is not None
+            if reading is not None
         ),
-        said=tuple(_told(letter, asked, listed)),
-        parts=tuple(part.name for part in catalogue.parts.values()) if asked.unnamed else (),
+        said=tuple(_told(letter, wants, listed)),
+        parts=tuple(part.name for part in catalogue.parts.values()) if wants.unnamed else (),
     )
 
 
-def _told(letter: Letter, asked: Wanted, listed: bool) -> list[str]:
+def _told(letter: Letter, wants: Wanted, listed: bool) -> list[str]:
     """What is missing, unsure, or left to be said."""
     sentences = []
     if letter.cut:
@@ -225,17 +225,17 @@ def _told(letter: Letter, asked: Wanted, listed: bool) -> list[str]:
             f"Only the first {LONGEST:,} characters were read: paste the part that says what is"
             " wanted."
         )
-    if not asked.games:
+    if not wants.games:
         sentences.append(
             "No game of the catalogue was found: add one in the brief, or paste what it asks for."
         )
-    if "budget_high_minor" not in asked.fields:
+    if "budget_high_minor" not in wants.fields:
         sentences.append("No budget was found: enter one.")
-    unsure = [WORDS[said.field] for said in letter.said if not said.sure]
+    unsure = [WORDS[reading.field] for reading in letter.said if not reading.sure]
     if unsure:
         sentences.append(f"Not sure, please check: {', '.join(dict.fromkeys(unsure))}.")
-    foreign = [said.value for said in letter.of("currency")]
-    if foreign and "region" not in asked.fields:
+    foreign = [reading.value for reading in letter.of("currency")]
+    if foreign and "region" not in wants.fields:
         sentences.append(f"No region has prices in {foreign[0]}: choose one, and check the budget.")
     if len(foreign) > 1:
         sentences.append(f"The letter names several currencies: {', '.join(foreign)}.")
@@ -251,19 +251,21 @@ def _told(letter: Letter, asked: Wanted, listed: bool) -> list[str]:
 def _pieces(letter: Letter) -> list[MessagePiece]:
     """The letter cut at what was read; where readings overlap the first one is marked."""
     pieces, position = [], 0
-    for said in letter.said:
-        if said.start < position:
+    for reading in letter.said:
+        if reading.start < position:
             continue
-        pieces += _plain(letter, position, said.start)
-        end = max(said.end, said.start)
-        pieces.append(MessagePiece(letter.text[said.start : end], _as(letter, said), said.sure))
+        pieces += _plain(letter, position, reading.start)
+        end = max(reading.end, reading.start)
+        pieces.append(
+            MessagePiece(letter.text[reading.start : end], _as(letter, reading), reading.sure)
+        )
         position = end
     return [*pieces, *_plain(letter, position, len(letter.text))]
 
 
-def _as(letter: Letter, said: MessageReading) -> str:
+def _as(letter: Letter, reading: MessageReading) -> str:
     """All that was read at one place."""
-    there = (own for own in letter.said if own.start < said.end and own.end > said.start)
+    there = (own for own in letter.said if own.start < reading.end and own.end > reading.start)
     return ", ".join(dict.fromkeys(WORDS[own.field] for own in there))
 
 
@@ -329,20 +331,20 @@ def plan_with_list(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
         return plan
     ids = {sent_part.best.part_id for sent_part in sent_list.parts if sent_part.best}
     tastes = tastes_of(catalogue, usual_plan(catalogue, usual.brief.region).brief, ids)
-    kept = [taste for n, taste in enumerate(tastes) if f"taste.{n}" in entries]
+    used = [taste for n, taste in enumerate(tastes) if f"taste.{n}" in entries]
     name = plan.brief.name if plan.brief.targets else "Sent-in list"
     plan = replace(plan, brief=replace(plan.brief, name=name))
-    return with_list(catalogue, plan, lines, kept)
+    return with_list(catalogue, plan, lines, used)
 
 
 def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
     """The plan that the corrected entries make; raises BriefError for what cannot be read."""
-    kept = {
+    used = {
         name: value
         for name, value in entries.items()
         if value.strip() and (name in ALWAYS or f"use.{name}" in entries)
     }
-    fields = general_values(kept | {"group": "letter"}, usual.brief)
+    fields = general_values(used | {"group": "letter"}, usual.brief)
     display = fields.pop("display")
     fields |= {name: True for name in FLAGS if f"use.{name}" in entries}
     if entries.get("used"):
@@ -352,7 +354,7 @@ def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
         values = tuple(key.split(".", 2)[2] for key in entries if key.startswith(f"list.{name}."))
         if values:
             fields[name] = tuple(own for own in values if not known.options or own in known.options)
-    asked = Wanted(
+    wants = Wanted(
         fields=fields
         | {"size": (display.width_px, display.height_px), "refresh_hz": display.refresh_hz},
         games=tuple(_typed_games(catalogue, entries)),
@@ -361,7 +363,7 @@ def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
         owned=tuple(_typed_parts(catalogue, entries)),
         unnamed=(),
     )
-    return plan_from(catalogue, usual, asked)
+    return plan_from(catalogue, usual, wants)
 
 
 ALWAYS = frozenset({"budget_low", "budget_high", "region", "size", "refresh_hz"})

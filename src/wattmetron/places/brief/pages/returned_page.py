@@ -46,9 +46,9 @@ def returned_page(
     catalogue: Catalogue, opened: Opened, snapshot: Snapshot, theirs: Plan, left: frozenset[int]
 ) -> ReturnedPage:
     plan = opened.plan
-    found = proposed(catalogue, plan, theirs)
-    left = frozenset(own for own in left if own < len(found))
-    taken = [own for n, own in enumerate(found) if n not in left]
+    proposals = proposed(catalogue, plan, theirs)
+    left = frozenset(own for own in left if own < len(proposals))
+    taken = [own for n, own in enumerate(proposals) if n not in left]
     now = assess(catalogue, plan.brief, plan.build)
     changed = taking(plan, taken)
     then = assess(catalogue, changed.brief, changed.build)
@@ -57,9 +57,9 @@ def returned_page(
         opened=opened,
         snapshot_id=snapshot.id,
         title=snapshot.name or f"the snapshot of {snapshot.made_at:%-d %B %Y}",
-        rows=tuple(_row(n, own, left, base) for n, own in enumerate(found)),
+        rows=tuple(_row(n, own, left, base) for n, own in enumerate(proposals)),
         left=",".join(str(own) for own in sorted(left)),
-        sums=_sums(len(taken), len(found), now, then),
+        sums=_sums(len(taken), len(proposals), now, then),
         findings=_findings(then),
     )
 

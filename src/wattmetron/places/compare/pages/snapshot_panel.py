@@ -60,25 +60,25 @@ class Past:
     foreign: Snapshot | None = None
 
 
-def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, asked: str) -> Past:
+def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, snapshot_text: str) -> Past:
     """The snapshots of a brief; ``asked`` is the id of one since which the change is wanted."""
     frozen = tuple(
         Frozen(snapshot, workshop.read_plan(snapshot.document))
         for snapshot in workshop.snapshots(opened.id)
     )
     sets = tuple((opened_set.id, opened_set.own.name) for opened_set in all_sets(workshop))
-    wanted = next((own for own in frozen if str(own.snapshot.id) == asked), None)
+    wanted = next((own for own in frozen if str(own.snapshot.id) == snapshot_text), None)
     if wanted is None:
         return Past(frozen, sets=sets)
     if wanted.snapshot.as_of is None:
         return Past(frozen, sets=sets, foreign=wanted.snapshot)
     old = workshop.catalogue_of(wanted.snapshot.as_of)
-    found = since(
+    difference = since(
         (old, wanted.plan, read_figures(wanted.snapshot.figures)),
         (catalogue, opened.plan),
         workshop.studied,
     )
-    return Past(frozen, (wanted.snapshot, found), sets)
+    return Past(frozen, (wanted.snapshot, difference), sets)
 
 
 def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotListRow, ...]:
@@ -111,25 +111,25 @@ def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | N
         )
     if past.since is None:
         return None
-    snapshot, found = past.since
-    spent = found.now.spent_minor - sum(found.money_minor.values())
-    change = found.now.spent_minor - spent
+    snapshot, difference = past.since
+    spent = difference.now.spent_minor - sum(difference.money_minor.values())
+    change = difference.now.spent_minor - spent
     factor = 1.0
-    for frame in found.frames.values():
+    for frame in difference.frames.values():
         factor *= frame
     says = [
-        f"The build costs {money(found.now.spent_minor, currency)} today;"
+        f"The build costs {money(difference.now.spent_minor, currency)} today;"
         f" it was {money(spent, currency)} ({_change(change, currency)})."
     ]
-    if found.targets:
+    if difference.targets:
         says.append(
-            f"Over {found.targets} targets the frame rates are {_factor(factor)} on average;"
-            f" {found.now.met} are met, {found.then.met} were."
+            f"Over {difference.targets} targets the frame rates are {_factor(factor)} on average;"
+            f" {difference.now.met} are met, {difference.then.met} were."
         )
-    for step in found.changes:
+    for step in difference.changes:
         gone, come = (_names(catalogue, ids) for ids in (step.left, step.bought))
         says.append(f"{come or 'Nothing'} instead of {gone or 'nothing'}.")
-    if not found.changes:
+    if not difference.changes:
         says.append("The parts are the same.")
     return SinceView(
         title=_title(snapshot),
@@ -137,8 +137,8 @@ def since_view(catalogue: Catalogue, past: Past, currency: str) -> SinceView | N
         causes=tuple(
             (
                 CAUSE_WORDS[cause],
-                _change(found.money_minor[cause], currency),
-                _factor(found.frames[cause]),
+                _change(difference.money_minor[cause], currency),
+                _factor(difference.frames[cause]),
             )
             for cause in CAUSES
         ),

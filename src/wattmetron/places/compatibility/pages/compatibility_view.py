@@ -124,7 +124,7 @@ def fit_view(
         assumed=drawn is not None
         and (drawn.outline_assumed or any(box.assumed for box in drawn.boxes)),
         power=power_view(catalogue, now),
-        rules=tuple((told, told.name in spoken) for told in TOLD),
+        rules=tuple((rule_text, rule_text.name in spoken) for rule_text in TOLD),
         headline=_headline(now),
         aside=tuple(
             (finding, reason, " ".join(concerned(now.machine, finding)))
@@ -314,5 +314,5 @@ def _cure(catalogue: Catalogue, now: Assessment, cure: Cure, url: str) -> CureVi
     cost = f"for {money_change(cure.cost_minor, now.currency)}"
     count = "One change clears" if len(changes) == 1 else f"{len(changes)} changes clear"
     what = "what blocks" if cure.cleared == 1 else f"all {cure.cleared} that block"
-    kept = "" if {"processor", "graphics"} & set(cure.changed) else "; processor and card stay"
-    return CureView(f"{count} {what} {cost}{kept}.", tuple(changes), cure.brings, url)
+    staying = "" if {"processor", "graphics"} & set(cure.changed) else "; processor and card stay"
+    return CureView(f"{count} {what} {cost}{staying}.", tuple(changes), cure.brings, url)

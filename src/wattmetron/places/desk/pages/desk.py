@@ -172,10 +172,10 @@ def make_desk(
     plan = opened.plan
     brief = plan.brief
     present = assess(catalogue, brief, plan.build)
-    found = (
+    proposal = (
         answer(catalogue, brief, plan.build, AIM_WORDS[query.propose]) if query.propose else None
     )
-    tried = _tried(catalogue, plan, query, found)
+    tried = _tried(catalogue, plan, query, proposal)
     now = present if tried is None else assess(catalogue, brief, tried)
     ghost, ghost_words = _ghost(catalogue, opened, present, tried is not None)
     left = remaining(catalogue, now)
@@ -204,8 +204,8 @@ def make_desk(
         chips=(
             chips_view(catalogue, present, query, opened.id, names) if _by_chip(query) else None
         ),
-        answer=found,
-        reasons=() if found is None else reasons_of(catalogue, found.assessment),
+        answer=proposal,
+        reasons=() if proposal is None else reasons_of(catalogue, proposal.assessment),
         working=working_view(catalogue, now, query.working, prices) if query.working else None,
         prices=prices,
         ghost_words=ghost_words,
@@ -256,7 +256,7 @@ def make_desk(
         compare=_compare(catalogue, opened, briefs, past, query)
         if query.view == "compare"
         else None,
-        rest=_rest(catalogue, found, now, opened, query),
+        rest=_rest(catalogue, proposal, now, opened, query),
         first=_first(catalogue, now, present, opened, query),
         trust_rows=_trust(catalogue, brief, plan.build) if query.trust else (),
     )
@@ -355,7 +355,7 @@ def _compare(
 
 
 def _rest(
-    catalogue: Catalogue, found: Answer | None, now: Assessment, opened: Opened, query: DeskQuery
+    catalogue: Catalogue, proposal: Answer | None, now: Assessment, opened: Opened, query: DeskQuery
 ) -> RestView | None:
     """What could be added to the proposal, or in the Balance view to what is in the build or being
     tried.
@@ -366,8 +366,8 @@ def _rest(
             opened.id, tried=encode_build(build, opened.plan.build), propose=None, swap=None
         )
 
-    if found is not None:
-        return rest_view(catalogue, found.assessment, trial)
+    if proposal is not None:
+        return rest_view(catalogue, proposal.assessment, trial)
     return rest_view(catalogue, now, trial) if query.view == "balance" else None
 
 
@@ -494,13 +494,13 @@ def _tried(
 
 def chosen_build(catalogue: Catalogue, plan: Plan, query: DeskQuery) -> Build | None:
     """The build of a pairing of the map or of a step of the frontier that the address names."""
-    asked = tables(catalogue, plan.brief, plan.build)
+    all_tables = tables(catalogue, plan.brief, plan.build)
     if query.step is not None:
-        step = asked.frontier.best(int(query.step)) if query.step.isdecimal() else None
-        return None if step is None else asked.build_at(step)
+        step = all_tables.frontier.best(int(query.step)) if query.step.isdecimal() else None
+        return None if step is None else all_tables.build_at(step)
     processor, _, card = (query.pair or "").partition(":")
-    cell = cell_of(asked, processor, card)
-    return None if cell is None else asked.build_at(cell.winner)
+    cell = cell_of(all_tables, processor, card)
+    return None if cell is None else all_tables.build_at(cell.winner)
 
 
 def _same(build: Build, other: Build) -> bool:

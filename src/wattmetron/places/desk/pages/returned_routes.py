@@ -57,8 +57,8 @@ def _bring_back(request: Request, brief_id: int, name: str, data: bytes) -> Resp
         catalogue = workshop.catalogue()
         checked_plan(catalogue, theirs.brief, theirs.build)
         figures = figures_of(assess(catalogue, theirs.brief, theirs.build))
-        kept = f"came back, {PurePosixPath(name).stem}"
-        snapshot_id = workshop.freeze(brief_id, kept, figures.text, to_document(theirs))
+        snapshot_name = f"came back, {PurePosixPath(name).stem}"
+        snapshot_id = workshop.freeze(brief_id, snapshot_name, figures.text, to_document(theirs))
     except WattmetronError as error:
         return _refused(request, brief_id, str(error))
     return RedirectResponse(f"/briefs/{brief_id}/returned/{snapshot_id}", 303)
@@ -76,8 +76,10 @@ def _page(
     workshop = workshop_of(request)
     opened, snapshot = workshop.open(brief_id), workshop.snapshot(brief_id, snapshot_id)
     theirs = workshop.read_plan(snapshot.document)
-    found = returned_page(workshop.catalogue(), opened, snapshot, theirs, left_places(leave[:400]))
-    content = {"r": replace(found, error=error)}
+    returned = returned_page(
+        workshop.catalogue(), opened, snapshot, theirs, left_places(leave[:400])
+    )
+    content = {"r": replace(returned, error=error)}
     url = f"/briefs/{brief_id}/returned/{snapshot_id}" if error else None
     return page(request, "places/brief/pages/returned.html", content, 422 if error else 200, url)
 

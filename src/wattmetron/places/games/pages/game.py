@@ -161,14 +161,14 @@ def game_panel(
         if doubt.place is not None
     }
     tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
-    asked = {aspect.aspect for tier in tiers for aspect in tier.aspects}
+    aspects = {aspect.aspect for tier in tiers for aspect in tier.aspects}
     region = machine.region or next(iter(catalogue.regions), "")
     buys = machine.brief.plan.brief.may_buy if machine.brief else NEW_PARTS
     return GamePanel(
         facts=facts,
         machine=machine,
         tiers=tiers,
-        rows=tuple(kind for kind in ASPECTS if kind in asked),
+        rows=tuple(kind for kind in ASPECTS if kind in aspects),
         chart=_chart(catalogue, facts, odd, 820),
         narrow_chart=_chart(catalogue, facts, odd, 380),
         doubts=tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),

@@ -167,8 +167,8 @@ def _row(index: int, attempt: Attempt, best: float) -> AttemptRow:
 
 
 def _memory_words(setup: str) -> str:
-    said = memory_said(setup)
-    return f"{said[0]:,}{THIN}MT/s CL{said[1]}" if said else ""
+    memory_text = memory_said(setup)
+    return f"{memory_text[0]:,}{THIN}MT/s CL{memory_text[1]}" if memory_text else ""
 
 
 def _percent(middle: float, least: float, most: float) -> str:
@@ -279,13 +279,13 @@ def _tried_memory(
     catalogue: Catalogue, plan: Plan, attempt: Attempt, today: date
 ) -> tuple[Plan, str]:
     """What an attempt's setup says of the memory, with what was gained and what the model says."""
-    said = memory_said(attempt.setup)
-    if said is None:
+    memory_text = memory_said(attempt.setup)
+    if memory_text is None:
         raise InvalidError(
             f"“{attempt.setup}” names no rate and latency: type them below, as in 6400 and 32."
         )
-    after = with_memory(plan, memory_as_set(catalogue, plan, *said, attempt.setup, today))
-    words = f"memory at {said[0]:,}{THIN}MT/s CL{said[1]}"
+    after = with_memory(plan, memory_as_set(catalogue, plan, *memory_text, attempt.setup, today))
+    words = f"memory at {memory_text[0]:,}{THIN}MT/s CL{memory_text[1]}"
     expected = expected_change(catalogue, plan, after, attempt.runs[0].run)
     if attempt.change is not None and expected is not None:
         gained = f"{attempt.change.change:+.1%} measured, {expected:+.1%} by the model"

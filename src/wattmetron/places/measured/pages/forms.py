@@ -159,12 +159,12 @@ def _at_settings(catalogue: Catalogue, plan: Plan | None, run: Run, form: RunFor
 
 def _game_called(catalogue: Catalogue, name: str) -> str:
     wanted = name.casefold()
-    found = next(
+    part = next(
         (game.id for game in catalogue.games.values() if game.name.casefold() == wanted), None
     )
-    if found is None:
+    if part is None:
         raise BriefError(f"There is no game “{name}”: choose one of the list under Games.")
-    return found
+    return part
 
 
 def by_hand(form: HandForm) -> ByHand:

@@ -86,16 +86,16 @@ def show_difference(request: Request) -> Response:
     catalogue, query = workshop.catalogue(), read(DifferenceQuery, request.query_params)
     every = {run.id: run for run in all_runs(workshop)}
     sides = [[every[n] for n in _ids(text) if n in every] for text in (query.before, query.after)]
-    found, problem = None, ""
+    comparison, problem = None, ""
     try:
-        found = _compared(*sides)
+        comparison = _compared(*sides)
     except NotPossibleError as error:
         problem = str(error)
     content = {
         "rows": [run_row(catalogue, run) for run in every.values()][:MOST_SHOWN],
         "before": {run.id for run in sides[0]},
         "after": {run.id for run in sides[1]},
-        "found": found,
+        "found": comparison,
         "problem": problem,
         "beside": _beside(*sides),
         "sure": _sure,

@@ -196,7 +196,7 @@ def _simulated(workshop: Workshop, form: RunForm, run: Run) -> dict[str, str]:
     catalogue = workshop.catalogue()
     plan = plan_of(workshop, catalogue, run)
     memory = memory_in_run(catalogue, plan, run, today)
-    said = {
+    columns = {
         "scenario": form.scenario,
         "seed": str(form.seed or 1),
         "clock": form.clock,
@@ -204,7 +204,7 @@ def _simulated(workshop: Workshop, form: RunForm, run: Run) -> dict[str, str]:
         "latency": f"{memory.latency_ns:.3f}" if memory else "",
         "bandwidth": f"{memory.bandwidth_gbs:.3f}" if memory else "",
     }
-    return {name: value for name, value in said.items() if value}
+    return {name: value for name, value in columns.items() if value}
 
 
 @router.get("/measured/live")
@@ -304,8 +304,8 @@ def _bring(request: Request, entries: Typed, files: list[tuple[str, bytes]]) -> 
                     workshop, data, holds, unit, entries.get("of_game", "")[:120]
                 )
             except ColumnsUnclearError as unclear:
-                kept = key if held is not None else pending_of(request).keep(name, data)
-                return _unclear(request, form, unclear, name, kept)
+                pending_key = key if held is not None else pending_of(request).keep(name, data)
+                return _unclear(request, form, unclear, name, pending_key)
             taken.append((name, read_frames))
         ids = _stored(workshop, run, taken)
         if holds:

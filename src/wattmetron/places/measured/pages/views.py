@@ -136,7 +136,7 @@ def settings_words(run: Run | Target) -> str:
 
 
 def run_row(catalogue: Catalogue, measured_run: MeasuredRun) -> RunListRow:
-    run, said = measured_run.run, measured_run.report
+    run, report = measured_run.run, measured_run.report
     game = catalogue.games.get(run.game)
     names = [
         s.name if (s := scale_of(catalogue).standing(k)) else k
@@ -152,15 +152,15 @@ def run_row(catalogue: Catalogue, measured_run: MeasuredRun) -> RunListRow:
         setup=run.setup,
         day=f"{run.measured_on:%-d %b %Y}",
         measured=f"{measured_run.measured.fps:.0f}{THIN}fps" if measured_run.measured else "–",
-        low=f"{said.summary.low.fps:.0f}" if said else "–",
+        low=f"{report.summary.low.fps:.0f}" if report else "–",
         promised=(
             f"{measured_run.promised.least_fps:.0f} to {measured_run.promised.most_fps:.0f}"
             if measured_run.promised
             else "–"
         ),
         verdict=verdict(measured_run),
-        side=_side_words(said.limits) if said else "",
-        noted=", ".join(event.what for event in said.happenings) if said else "by hand",
+        side=_side_words(report.limits) if report else "",
+        noted=", ".join(event.what for event in report.happenings) if report else "by hand",
         counts=run.is_evidence,
         result=bool(run.result),
     )
@@ -201,7 +201,7 @@ def honesty_view(catalogue: Catalogue, runs: Sequence[MeasuredRun]) -> HonestyVi
     return HonestyView(
         words=_honest_words(honesty),
         chart=honesty_chart(honesty.steps, honesty.whole.runs),
-        steps=tuple((f"{said:.0%}", f"{held:.0%}") for said, held in honesty.steps),
+        steps=tuple((f"{expected:.0%}", f"{held:.0%}") for expected, held in honesty.steps),
         groups=tuple(
             (
                 name,
@@ -317,8 +317,8 @@ def run_page(
     drawn: RunPicture | None,
     target_fps: float | None,
 ) -> RunPage:
-    row, said = run_row(catalogue, measured_run), measured_run.report
-    seconds = said.summary.seconds if said else 0.0
+    row, report = run_row(catalogue, measured_run), measured_run.report
+    seconds = report.summary.seconds if report else 0.0
     strips = tuple(channel_strips(drawn, seconds)) if drawn else ()
     return RunPage(
         row=row,
@@ -328,16 +328,16 @@ def run_page(
         limits=_limits_sentence(measured_run),
         happenings=tuple(
             (each.what, _when(each.stretches), each.words)
-            for each in (said.happenings if said else ())
+            for each in (report.happenings if report else ())
         ),
-        faults=tuple(each.words for each in (said.faults if said else ())),
+        faults=tuple(each.words for each in (report.faults if report else ())),
         phases=tuple(
             (
                 f"{each.from_s:.0f} to {each.to_s:.0f}{THIN}s",
                 f"{each.average_fps:.1f}{THIN}fps",
                 f"{each.share:.0%}",
             )
-            for each in (said.phases if said and len(said.phases) > 1 else ())
+            for each in (report.phases if report and len(report.phases) > 1 else ())
         ),
         figures=_figures(measured_run),
         levels=tuple(
@@ -347,7 +347,7 @@ def run_page(
                 _amount(level.low, name),
                 _amount(level.high, name),
             )
-            for name, level in (said.levels.items() if said else ())
+            for name, level in (report.levels.items() if report else ())
         ),
         percentiles=tuple(
             (
@@ -361,11 +361,11 @@ def run_page(
             trace_chart(
                 drawn,
                 seconds,
-                said.happenings,
-                said.phases,
+                report.happenings,
+                report.phases,
                 1000 / target_fps if target_fps else None,
             )
-            if drawn and said
+            if drawn and report
             else None
         ),
         strips=strips[:FIRST_STRIPS],
@@ -418,14 +418,14 @@ CLEARLY_SURE = 0.6
 
 def _limits_sentence(measured_run: MeasuredRun) -> str:
     if measured_run.report is None:
-        said = measured_run.run.by_hand.limits if measured_run.run.by_hand else ""
-        return f"Limited by {said}, by the game's own read-out." if said else ""
-    found = measured_run.report.limits
-    if found.sure < CLEARLY_SURE:
-        words = f"Which side limits is not clear from the {found.evidence}: about as often each."
+        limits_text = measured_run.run.by_hand.limits if measured_run.run.by_hand else ""
+        return f"Limited by {limits_text}, by the game's own read-out." if limits_text else ""
+    limits = measured_run.report.limits
+    if limits.sure < CLEARLY_SURE:
+        words = f"Which side limits is not clear from the {limits.evidence}: about as often each."
     else:
-        words = f"Limited by {_side_words(found)} ({found.evidence}; {found.sure:.0%} likely)."
-    if measured_run.promised is not None and found.side != "neither":
+        words = f"Limited by {_side_words(limits)} ({limits.evidence}; {limits.sure:.0%} likely)."
+    if measured_run.promised is not None and limits.side != "neither":
         words += f" Promised was the processor in {measured_run.promised.processor_share:.0%}."
     return words
 

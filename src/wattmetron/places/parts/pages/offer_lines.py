@@ -107,11 +107,11 @@ def _elsewhere(offer: Offer, home: str, rates: tuple[Rate, ...]) -> tuple[str, .
     """What another region's price is in the money of the first one, with the day of the rate."""
     if offer.currency == home:
         return ()
-    found = converted(offer.delivered_minor, offer.currency, home, rates, offer.seen_on)
-    if found is None:
+    conversion = converted(offer.delivered_minor, offer.currency, home, rates, offer.seen_on)
+    if conversion is None:
         return ()
-    own = found.rate
+    own = conversion.rate
     return (
-        f"About {round_money(found.minor, home)} by the rate of {own.on:%-d %b %Y}:"
+        f"About {round_money(conversion.minor, home)} by the rate of {own.on:%-d %b %Y}:"
         f" 1{GAP}{own.base} = {own.rate}{GAP}{own.quote}.",
     )

@@ -139,12 +139,12 @@ def kind_url(state: ShelfState, kind: Kind) -> str:
     """Another kind keeps the brief, the region and the switches; sieve and order belong to the old
     one.
     """
-    kept = {
+    parameters = {
         name: state.typed.get(name, "")
         for name in ("brief", "region", "all", "fits", "trusted", "again")
     }
     return "/parts?" + urlencode(
-        {"kind": kind} | {name: value for name, value in kept.items() if value}
+        {"kind": kind} | {name: value for name, value in parameters.items() if value}
     )
 
 

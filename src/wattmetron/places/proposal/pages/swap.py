@@ -225,20 +225,20 @@ def chips_view(
     catalogue: Catalogue, now: Assessment, query: DeskQuery, brief_id: int, names: dict[str, str]
 ) -> ChipsView:
     """The chooser of graphics by chip."""
-    found = chips(catalogue, now)
+    chip_rows = chips(catalogue, now)
     rows = [
-        _chip(catalogue, now, chip, found[n - 1] if n else None, query, brief_id)
-        for n, chip in enumerate(found)
+        _chip(catalogue, now, chip, chip_rows[n - 1] if n else None, query, brief_id)
+        for n, chip in enumerate(chip_rows)
     ]
-    most = max((chip.met for chip in found), default=0)
-    first = next((n for n, chip in enumerate(found) if chip.met == most), 0) if most else 0
+    most = max((chip.met for chip in chip_rows), default=0)
+    first = next((n for n, chip in enumerate(chip_rows) if chip.met == most), 0) if most else 0
     start = max(0, first - NEIGHBOURS_BEFORE)
     counted = now.brief.counted_targets
     words = (
         "Nothing in the budget meets a target."
         if not most
         else (
-            f"{found[first].name} is the cheapest chip with which the budget meets {most} of"
+            f"{chip_rows[first].name} is the cheapest chip with which the budget meets {most} of"
             f" {len(counted)} targets."
         )
     )

@@ -116,7 +116,7 @@ def _headline(now: Assessment, judgements: tuple[Judged, ...]) -> str:
         (sum(judgement.verdict == verdict for judgement in judgements), verdict)
         for verdict in VERDICTS
     ]
-    said = {
+    sentences = {
         "wrong": "wrong for this brief",
         "forced": "only in the way of another change",
         "dear": "too dear",
@@ -124,7 +124,7 @@ def _headline(now: Assessment, judgements: tuple[Judged, ...]) -> str:
         "good": "good",
     }
     pieces = [
-        f"{count} {'is' if count == 1 else 'are'} {said[verdict]}"
+        f"{count} {'is' if count == 1 else 'are'} {sentences[verdict]}"
         for count, verdict in counts
         if count
     ]

@@ -73,15 +73,15 @@ def list_shops(request: Request) -> Response:
 def _list(request: Request, notice: str = "", error: str = "", status: int = 200) -> Response:
     workshop = workshop_of(request)
     catalogue = workshop.catalogue()
-    kept = kept_watches(workshop)
+    watches = kept_watches(workshop)
     content = {
         "rows": shop_rows(catalogue, datetime.now(UTC).date()),
-        "watches": looked_at(workshop, catalogue, kept.watches),
+        "watches": looked_at(workshop, catalogue, watches.watches),
         "feeds": feeds(workshop),
         "aside": aside_list(workshop, catalogue),
         "rates": kept_rates(workshop)[:MOST_RATES_SHOWN],
         "state": refresher_of(request).state,
-        "kept": kept,
+        "kept": watches,
         "notice": notice,
         "error": error,
     }

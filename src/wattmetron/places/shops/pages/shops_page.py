@@ -171,9 +171,9 @@ def changes_page(workshop: Workshop, since: int, region: str) -> ChangesPage:
             " changed.",
         )
     then = workshop.catalogue_of(chosen.id)
-    found = changes(then, catalogue, where)
+    market = changes(then, catalogue, where)
     briefs = tuple(
-        brief_now(then, catalogue, row.id, row.plan, found)
+        brief_now(then, catalogue, row.id, row.plan, market)
         for row in workshop.briefs()
         if row.plan.brief.region == where and not row.plan.build.empty
     )
@@ -183,8 +183,8 @@ def changes_page(workshop: Workshop, since: int, region: str) -> ChangesPage:
         day=_day(chosen),
         regions=regions,
         region=where,
-        kinds=kinds_words(found.kinds),
-        lists=tuple(_lists(then, catalogue, found, where)),
+        kinds=kinds_words(market.kinds),
+        lists=tuple(_lists(then, catalogue, market, where)),
         briefs=tuple(
             (
                 brief,
@@ -201,16 +201,16 @@ def _day(own: Imported) -> str:
 
 
 def _lists(
-    then: Catalogue, now: Catalogue, found: Changes, region: str
+    then: Catalogue, now: Catalogue, market: Changes, region: str
 ) -> Iterator[tuple[str, str, tuple[PriceChangeRow, ...], int]]:
     currency = now.region(region).currency
     for key, title, rows in (
-        ("fell", "Cheaper", found.fell),
-        ("rose", "Dearer", found.rose),
-        ("out", "Sold out", found.sold_out),
-        ("back", "To be had again", found.back),
-        ("new", "New on sale", found.new),
-        ("gone", "No longer offered", found.gone),
+        ("fell", "Cheaper", market.fell),
+        ("rose", "Dearer", market.rose),
+        ("out", "Sold out", market.sold_out),
+        ("back", "To be had again", market.back),
+        ("new", "New on sale", market.new),
+        ("gone", "No longer offered", market.gone),
     ):
         if rows:
             shown = tuple(_change(then, now, move, currency) for move in rows[:MOST_ROWS])
