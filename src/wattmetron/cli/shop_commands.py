@@ -34,12 +34,12 @@ def refresh_prices(options: argparse.Namespace) -> int:
     """Ask every feed once; 1 where one did not answer as it should."""
     from wattmetron.places.shops.feeds import FeedOutcome, refresh
 
-    def told(own: FeedOutcome) -> None:
+    def told(outcome: FeedOutcome) -> None:
         if not options.json:
-            print(own.words, flush=True)
+            print(outcome.words, flush=True)
 
     with closing(Workshop(database_of(options))) as workshop:
         outcomes = refresh(workshop, datetime.now(UTC).date(), told)
     if options.json:
-        print(json.dumps([asdict(own) for own in outcomes], ensure_ascii=False, indent=1))
-    return 1 if any(own.wrong for own in outcomes) else 0
+        print(json.dumps([asdict(outcome) for outcome in outcomes], ensure_ascii=False, indent=1))
+    return 1 if any(outcome.wrong for outcome in outcomes) else 0

@@ -18,11 +18,11 @@ def compare_row(
     most = 1.08 * max([wanted_fps, *(rate[2] for rate in rates if rate is not None)])
     height = ROW * len(rates)
     pieces = [svg.line(0, 100, height - 0.5, height - 0.5, "s-line")]
-    for n, own in enumerate(rates):
-        if own is None:
+    for n, fps in enumerate(rates):
+        if fps is None:
             continue
         y = ROW * n + ROW / 2
-        rate, low, high = (svg.percent(value, most) for value in own)
+        rate, low, high = (svg.percent(value, most) for value in fps)
         pieces.append(svg.line(low, high, y, y, "s-ink"))
         pieces.append(svg.at(rate, svg.diamond(y, 5, "f-ink-tone")))
     position = svg.percent(wanted_fps, most)

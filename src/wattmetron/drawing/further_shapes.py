@@ -98,7 +98,7 @@ def input_device(part: InputDevice) -> list[str]:
         return [*mouse, *cable]
     wide = 42 if part.what == "keyboard and mouse" else 54
     keys = [block(7 + 4 * n, y, 2.6, 2.6) for y in (18, 22, 26) for n in range((wide - 6) // 4)]
-    own = [body(5, 15, wide, 18, 2), *keys, block(7 + wide / 4, 29.6, wide / 2, 2.4)]
+    pieces = [body(5, 15, wide, 18, 2), *keys, block(7 + wide / 4, 29.6, wide / 2, 2.4)]
     if part.what == "keyboard and mouse":
-        own += [body(50, 17, 9, 15, 4), lines((54.5, 17, 54.5, 22))]
-    return [*own, *cable]
+        pieces += [body(50, 17, 9, 15, 4), lines((54.5, 17, 54.5, 22))]
+    return [*pieces, *cable]

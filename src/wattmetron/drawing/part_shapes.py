@@ -177,12 +177,17 @@ def case(part: Case) -> list[str]:
         pieces.append(mesh(x + 2, y + 3, front - 4, high - 5))
     elif part.airflow == "side vents":
         pieces.append(
-            lines(*((x + front - 1.5, own, x + front - 1.5, own + 2) for own in spread(6, y, high)))
+            lines(
+                *(
+                    (x + front - 1.5, level, x + front - 1.5, level + 2)
+                    for level in spread(6, y, high)
+                )
+            )
         )
     included = part.fans_included or 0
     shown = min(included, 3)
-    for own in spread(shown, y + 1, high - 2) if shown else ():
-        pieces += rotor(x + front / 2, own, min(front / 2 - 1, high / shown / 2 - 1, 6))
+    for level in spread(shown, y + 1, high - 2) if shown else ():
+        pieces += rotor(x + front / 2, level, min(front / 2 - 1, high / shown / 2 - 1, 6))
     pieces.append(frame(x + front + 2, y + 3, side - 4, high - 6))
     pieces += [block(x + 1 + 2.2 * n, y - 1, 1.4, 1) for n in range(min(len(part.front_ports), 4))]
     if part.lights:

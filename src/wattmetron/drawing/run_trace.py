@@ -111,7 +111,7 @@ def _band(drawn: RunPicture, scale: _Up) -> str:
 
 def _line(values: Sequence[float | None], scale: _Up) -> str:
     return _stretched(
-        f'<path d="{_path([None if own is None else scale.y(own) for own in values])}"'
+        f'<path d="{_path([None if value is None else scale.y(value) for value in values])}"'
         ' class="tr-line" vector-effect="non-scaling-stroke"/>',
         len(values),
         scale.height,

@@ -203,7 +203,9 @@ def _taken_for(
     holdings: list[Holds] = []
     for n, head in enumerate(heads):
         numeric = sum(bool(_NUMBER.fullmatch(row[n])) for row in rows) > 0.5 * len(rows)
-        holds: Holds = next((own for own, words in _PATTERNS if words.search(head)), "leave out")
+        holds: Holds = next(
+            (meaning for meaning, words in _PATTERNS if words.search(head)), "leave out"
+        )
         if holds == "game":
             holds = "leave out" if numeric else "game"
         elif not numeric or holds in holdings:
@@ -234,7 +236,7 @@ def _unit(
     if re.search(r"\bms\b", heads[index], re.IGNORECASE):
         return "ms"
     values = [_value(row[index], comma) for row in rows]
-    known = [own for own in values if own is not None and own > 0]
+    known = [value for value in values if value is not None and value > 0]
     if not known:
         return None
     usual = float(np.median(known))
@@ -314,7 +316,7 @@ def _carefully(
             if game and cells[at_game] != game:
                 continue
         values = [_value(cells[n], layout.comma) for n in used]
-        rows.append([np.nan if own is None else own for own in values])
+        rows.append([np.nan if value is None else value for value in values])
         if len(rows) > MOST_FRAMES:
             break
     if len(games) > 1 and not game:

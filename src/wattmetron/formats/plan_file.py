@@ -115,7 +115,7 @@ def _handout_file(choice: HandoutChoice) -> HandoutFile:
 
 
 def _handout_from(file: HandoutFile) -> HandoutChoice:
-    shown = tuple(dict.fromkeys(own for own in file.shown if own in SECTIONS))
+    shown = tuple(dict.fromkeys(entry for entry in file.shown if entry in SECTIONS))
     notes = tuple(
         Note(note_file.part, note_file.text, note_file.price_minor, note_file.reason)
         for note_file in file.notes
@@ -140,10 +140,12 @@ def from_document(document: str) -> Plan:
             brief_from(BriefFile.model_validate(data["brief"])),
             build_from(BuildFile.model_validate(data["build"])),
             None if pinned is None else build_from(BuildFile.model_validate(pinned)),
-            tuple(sent_from(SentFile.model_validate(own)) for own in data.get("sent") or ()),
+            tuple(sent_from(SentFile.model_validate(entry)) for entry in data.get("sent") or ()),
             _handout_from(HandoutFile.model_validate(data.get("handout") or {})),
             None if house is None else house_from(HouseFile.model_validate(house)),
-            tuple(_purchase_from(own) for own in (data.get("purchases") or ())[:MOST_PURCHASES]),
+            tuple(
+                _purchase_from(entry) for entry in (data.get("purchases") or ())[:MOST_PURCHASES]
+            ),
         )
     except (
         AttributeError,

@@ -147,7 +147,7 @@ def _stock(text: str) -> Stock:
 
 
 def _condition(text: str) -> Condition:
-    return next((own for words, own in CONDITIONS if words.search(text)), "new")
+    return next((condition for words, condition in CONDITIONS if words.search(text)), "new")
 
 
 def _money(text: str) -> tuple[int | None, str]:

@@ -91,7 +91,8 @@ def steps_between(
         return None
     made = ([n for n in range(len(changes)) if step >> n & 1] for step in order)
     return tuple(
-        UpgradeStep(tuple(changes[n] for n in own), sum(costs[n] for n in own)) for own in made
+        UpgradeStep(tuple(changes[n] for n in members), sum(costs[n] for n in members))
+        for members in made
     )
 
 

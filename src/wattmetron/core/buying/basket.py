@@ -61,18 +61,18 @@ class Market:
     def shops(self) -> tuple[str, ...]:
         """Every shop that has something that is wanted, in the order of their names."""
         return tuple(
-            sorted({source.shop for source in self.places} | {own for own, _ in self.bundles()})
+            sorted({source.shop for source in self.places} | {shop for shop, _ in self.bundles()})
         )
 
     def bundles(self) -> list[tuple[str, BundleOffer]]:
         """What shops sell together today of which every part is wanted."""
         wanted = {want.part_id: want.times for want in self.wants}
         return [
-            (shop, own)
+            (shop, bundle)
             for shop, rules in sorted(self.rules.items())
-            for own in rules.together
-            if own.holds_on(self.day)
-            and all(wanted.get(part, 0) >= n for part, n in Counter(own.parts).items())
+            for bundle in rules.together
+            if bundle.holds_on(self.day)
+            and all(wanted.get(part, 0) >= n for part, n in Counter(bundle.parts).items())
         ]
 
 
@@ -119,10 +119,10 @@ class Parcel:
                 worth[part_id] += each // len(lot.together.parts)
         whole = sum(worth.values()) or 1
         total = self.total_minor
-        parts = {part_id: divmod(total * own, whole) for part_id, own in worth.items()}
-        rest = total - sum(own for own, _ in parts.values())
+        parts = {part_id: divmod(total * amount, whole) for part_id, amount in worth.items()}
+        rest = total - sum(amount for amount, _ in parts.values())
         last = sorted(parts, key=lambda part_id: (-parts[part_id][1], part_id))[:rest]
-        return {part_id: own + (part_id in last) for part_id, (own, _) in parts.items()}
+        return {part_id: amount + (part_id in last) for part_id, (amount, _) in parts.items()}
 
 
 def parcel(
@@ -141,12 +141,12 @@ def parcel(
         return Parcel(shop, tuple(bought), tuple(bundled), goods, shipping, None, 0)
     shipping = rules.shipping_minor(goods, bool(kinds & HEAVY_KINDS))
     off, code = 0, None
-    for own in rules.codes:
-        if own.holds_on(market.day) and goods >= own.from_minor:
-            counts = counted_minor(market, own, bought)
-            took = off_minor(own, counts)
+    for offer_code in rules.codes:
+        if offer_code.holds_on(market.day) and goods >= offer_code.from_minor:
+            counts = counted_minor(market, offer_code, bought)
+            took = off_minor(offer_code, counts)
             if took > off:
-                off, code = took, own
+                off, code = took, offer_code
     return Parcel(shop, tuple(bought), tuple(bundled), goods, shipping, code, off)
 
 

@@ -32,7 +32,7 @@ class SaleMove:
 
 def sale_move(lines: Iterable[Sequence[PriceStep]], sale: Sale) -> SaleMove | None:
     """None where no part has a price four weeks before, the day before and in the sale."""
-    moves = [own for steps in lines if (own := _moved(steps, sale)) is not None]
+    moves = [moved for steps in lines if (moved := _moved(steps, sale)) is not None]
     if not moves:
         return None
     return SaleMove(
@@ -44,7 +44,7 @@ def _moved(steps: Sequence[PriceStep], sale: Sale) -> tuple[float, float] | None
     first, last = (price_on(steps, sale.start - back) for back in (BEFORE, ONE_DAY))
     there = [price_on(steps, sale.start)]
     there += [step.least_minor for step in steps if sale.start < step.day <= sale.end]
-    prices = [own for own in there if own is not None]
+    prices = [price for price in there if price is not None]
     if not first or not last or not prices:
         return None
     return last / first - 1, min(prices) / last - 1

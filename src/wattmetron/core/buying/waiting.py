@@ -78,7 +78,7 @@ def wait_for(
     """What waiting may bring, from the price lines of all parts of a kind; None where the history
     carries nothing.
     """
-    seen = {own: stretches(steps, until, share) for own, steps in of_kind.items()}
+    seen = {kind_key: stretches(steps, until, share) for kind_key, steps in of_kind.items()}
     kind = _sum(seen.values())
     if kind.all < LEAST_STRETCHES or part_id not in seen:
         return None
@@ -95,8 +95,8 @@ def wait_for(
 
 def _sum(seen: Iterable[Seen]) -> Seen:
     whole = Seen()
-    for own in seen:
-        whole = whole.plus(own)
+    for kind_key in seen:
+        whole = whole.plus(kind_key)
     return whole
 
 
@@ -104,7 +104,7 @@ def _before(
     of_kind: Mapping[str, Sequence[PriceStep]], then: date, until: date, share: float
 ) -> tuple[float | None, float | None]:
     """What was said on an earlier day of all parts with a price then, and what came of it."""
-    seen = {own: stretches(steps, then, share) for own, steps in of_kind.items()}
+    seen = {kind_key: stretches(steps, then, share) for kind_key, steps in of_kind.items()}
     kind = _sum(seen.values())
     if kind.all < LEAST_STRETCHES:
         return None, None

@@ -76,13 +76,16 @@ def personal(name: str, says: Says) -> Callable[[Bars], PersonalRule]:
         " the brief allows for a part."
     ),
 )
-def price_cap(own: PartCandidate) -> bool:
-    return own.brief.part_cap_minor is not None and own.cost_minor > own.brief.part_cap_minor
+def price_cap(candidate: PartCandidate) -> bool:
+    return (
+        candidate.brief.part_cap_minor is not None
+        and candidate.cost_minor > candidate.brief.part_cap_minor
+    )
 
 
 @personal("banned part", lambda purchase, money: f"The brief excludes {purchase.part.name}.")
-def banned(own: PartCandidate) -> bool:
-    return own.part.id in own.brief.banned
+def banned(candidate: PartCandidate) -> bool:
+    return candidate.part.id in candidate.brief.banned
 
 
 @personal(
@@ -91,8 +94,8 @@ def banned(own: PartCandidate) -> bool:
         f"The brief excludes parts of {purchase.part.maker}: {purchase.part.name} is one."
     ),
 )
-def maker(own: PartCandidate) -> bool:
-    return own.part.maker in own.brief.no_makers
+def maker(candidate: PartCandidate) -> bool:
+    return candidate.part.maker in candidate.brief.no_makers
 
 
 def _makers(purchase: PartCandidate) -> list[str]:
@@ -107,9 +110,9 @@ def _makers(purchase: PartCandidate) -> list[str]:
         f" {KIND_NAMES[kind_of(purchase.part)]} of {listed(_makers(purchase))}."
     ),
 )
-def other_maker(own: PartCandidate) -> bool:
-    makers = _makers(own) if own.brief.only_of else []
-    return bool(makers) and own.part.maker not in makers
+def other_maker(candidate: PartCandidate) -> bool:
+    makers = _makers(candidate) if candidate.brief.only_of else []
+    return bool(makers) and candidate.part.maker not in makers
 
 
 @personal(
@@ -118,9 +121,12 @@ def other_maker(own: PartCandidate) -> bool:
         f"{purchase.part.name} is {purchase.part.colour}; the brief wants {purchase.brief.colour}."
     ),
 )
-def colour(own: PartCandidate) -> bool:
+def colour(candidate: PartCandidate) -> bool:
     """Counts only where it is known."""
-    return bool(own.brief.colour and own.part.colour) and own.part.colour != own.brief.colour
+    return (
+        bool(candidate.brief.colour and candidate.part.colour)
+        and candidate.part.colour != candidate.brief.colour
+    )
 
 
 @personal(
@@ -197,9 +203,9 @@ def _noise_dba(part: Part) -> float | None:
         f" {purchase.brief.volume_limit_l:g} l."
     ),
 )
-def size(own: PartCandidate) -> bool:
-    largest = own.brief.volume_limit_l
-    return largest is not None and _volume_l(own.part) > largest
+def size(candidate: PartCandidate) -> bool:
+    largest = candidate.brief.volume_limit_l
+    return largest is not None and _volume_l(candidate.part) > largest
 
 
 def _volume_l(part: Part) -> float:
@@ -218,10 +224,10 @@ def _room(part: Part) -> tuple[int, int]:
         f" places; with room to grow the brief wants {GROWING_SLOTS} and {GROWING_M2}."
     ),
 )
-def room_to_grow(own: PartCandidate) -> bool:
-    if not own.brief.room_to_grow or not isinstance(own.part, Mainboard):
+def room_to_grow(candidate: PartCandidate) -> bool:
+    if not candidate.brief.room_to_grow or not isinstance(candidate.part, Mainboard):
         return False
-    slots, m2_slots = _room(own.part)
+    slots, m2_slots = _room(candidate.part)
     return slots < GROWING_SLOTS or m2_slots < GROWING_M2
 
 
@@ -232,8 +238,10 @@ def room_to_grow(own: PartCandidate) -> bool:
         " wants it."
     ),
 )
-def recovery(own: PartCandidate) -> bool:
-    return own.brief.recovery and _lacks(own.part, lambda board: board.firmware_recovery)
+def recovery(candidate: PartCandidate) -> bool:
+    return candidate.brief.recovery and _lacks(
+        candidate.part, lambda board: board.firmware_recovery
+    )
 
 
 @personal(
@@ -253,8 +261,10 @@ def fault_display(purchase: PartCandidate) -> bool:
         " one."
     ),
 )
-def front_usb_c(own: PartCandidate) -> bool:
-    return own.brief.front_usb_c and _lacks(own.part, lambda board: "USB-C" in board.front_headers)
+def front_usb_c(candidate: PartCandidate) -> bool:
+    return candidate.brief.front_usb_c and _lacks(
+        candidate.part, lambda board: "USB-C" in board.front_headers
+    )
 
 
 @personal(
@@ -291,9 +301,9 @@ def rear_usb(purchase: PartCandidate) -> bool:
         " which the brief wants."
     ),
 )
-def audio_channels(own: PartCandidate) -> bool:
-    least = own.brief.audio_channels
-    return least > 0 and _lacks(own.part, lambda board: (board.audio_channels or 0) >= least)
+def audio_channels(candidate: PartCandidate) -> bool:
+    least = candidate.brief.audio_channels
+    return least > 0 and _lacks(candidate.part, lambda board: (board.audio_channels or 0) >= least)
 
 
 @personal(
@@ -302,8 +312,12 @@ def audio_channels(own: PartCandidate) -> bool:
         f"{purchase.part.name} has no lights; the brief wants a case with lights."
     ),
 )
-def lights_wanted(own: PartCandidate) -> bool:
-    return own.brief.lights_wanted and isinstance(own.part, Case) and not own.part.lights
+def lights_wanted(candidate: PartCandidate) -> bool:
+    return (
+        candidate.brief.lights_wanted
+        and isinstance(candidate.part, Case)
+        and not candidate.part.lights
+    )
 
 
 @personal(
@@ -387,11 +401,11 @@ def modular(purchase: PartCandidate) -> bool:
         f"{purchase.part.name} does not name {listed(PROTECTIONS)}; the brief wants them."
     ),
 )
-def protections(own: PartCandidate) -> bool:
+def protections(candidate: PartCandidate) -> bool:
     return (
-        own.brief.protected
-        and isinstance(own.part, PowerSupply)
-        and not {*PROTECTIONS} <= {*own.part.protections}
+        candidate.brief.protected
+        and isinstance(candidate.part, PowerSupply)
+        and not {*PROTECTIONS} <= {*candidate.part.protections}
     )
 
 
@@ -402,10 +416,10 @@ def protections(own: PartCandidate) -> bool:
         f" {_all_core_speed(purchase.part):g} of {all_core_floor(purchase.brief.work):g} points."
     ),
 )
-def other_work(own: PartCandidate) -> bool:
-    return isinstance(own.part, Processor) and _all_core_speed(own.part) < all_core_floor(
-        own.brief.work
-    )
+def other_work(candidate: PartCandidate) -> bool:
+    return isinstance(candidate.part, Processor) and _all_core_speed(
+        candidate.part
+    ) < all_core_floor(candidate.brief.work)
 
 
 def _all_core_speed(part: Part) -> float:
@@ -447,8 +461,8 @@ def _trust(purchase: PartCandidate) -> str:
         f"{purchase.part.name} is {_trust(purchase)}; the brief wants {purchase.brief.trust_floor}."
     ),
 )
-def trust_floor(own: PartCandidate) -> bool:
-    return trust_of(own.part) not in TRUST_FLOORS[own.brief.trust_floor]
+def trust_floor(candidate: PartCandidate) -> bool:
+    return trust_of(candidate.part) not in TRUST_FLOORS[candidate.brief.trust_floor]
 
 
 AMPLE_WORDS = {

@@ -30,8 +30,8 @@ def reasons_against(
     rules = RULES_OF[kind]
     look = RuleContext(replace(bare, added=(), kits=()), wishes)
     for part in parts:
-        own = look.with_part(kind, part)
-        said = [(rule, said) for rule in rules for said in rule.speak(own)]
+        tried = look.with_part(kind, part)
+        said = [(rule, said) for rule in rules for said in rule.speak(tried)]
         yield _blocking(said, standing) if said else ()
 
 

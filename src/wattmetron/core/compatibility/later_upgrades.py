@@ -72,8 +72,8 @@ class ToCome(NamedTuple):
             cards.append(("later_second", replace(machine, second_card=machine.graphics)))
         yield from cards[1:]
         if self.chip is not None:
-            for _, own in cards:
-                yield "later_processor", self.with_chip(own, self.chip)
+            for _, with_card in cards:
+                yield "later_processor", self.with_chip(with_card, self.chip)
 
     def with_chip(self, machine: Machine, chip: Processor) -> Machine:
         """The machine with the later processor, on its own boxed cooler where that suffices."""

@@ -205,10 +205,10 @@ def card_slot(look: RuleContext) -> Speech:
         return
     gen, lanes = card_link(chip, board, card, machine.storage, machine.sata_optical)
     taken = lanes < card_link(chip, board, card)[1]
-    here, own = link_gbs(gen, lanes), link_gbs(card.pcie_gen, card.pcie_lanes)
+    here, wanted_gbs = link_gbs(gen, lanes), link_gbs(card.pcie_gen, card.pcie_lanes)
     demands = [(ask.link_mb, ask.fps, ask.game) for ask in look.wishes.asks]
     lost_percent, game = max(
-        (float(link_ms(megabytes, here, own)) * fps / 10, name)
+        (float(link_ms(megabytes, here, wanted_gbs)) * fps / 10, name)
         for megabytes, fps, name in demands or [(USUAL_LINK_MB, USUAL_FPS, "")]
     )
     if lost_percent < HEARD_OF and not taken:

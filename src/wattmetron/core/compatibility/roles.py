@@ -30,13 +30,13 @@ class DriveRoom(NamedTuple):
     nvme_gb: float
 
     def covers(self, other: "DriveRoom") -> bool:
-        return all(own >= asked for own, asked in zip(self, other, strict=True))
+        return all(room >= asked for room, asked in zip(self, other, strict=True))
 
     def plus(self, other: "DriveRoom") -> "DriveRoom":
-        return DriveRoom(*(own + more for own, more in zip(self, other, strict=True)))
+        return DriveRoom(*(room + more for room, more in zip(self, other, strict=True)))
 
     def less(self, other: "DriveRoom") -> "DriveRoom":
-        return DriveRoom(*(own - taken for own, taken in zip(self, other, strict=True)))
+        return DriveRoom(*(room - taken for room, taken in zip(self, other, strict=True)))
 
 
 NOTHING_HELD = DriveRoom(0.0, 0.0, 0.0)
@@ -171,4 +171,4 @@ def ways_apart(count: int) -> Iterator[tuple[Role, ...]]:
 
 
 def _named(*has: bool) -> tuple[Role, ...]:
-    return tuple(role for role, own in zip(ROLES, has, strict=True) if own)
+    return tuple(role for role, has_role in zip(ROLES, has, strict=True) if has_role)

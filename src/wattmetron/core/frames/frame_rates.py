@@ -87,8 +87,8 @@ def low_ms(t_c: ArrayLike, t_g: ArrayLike, v_c: ArrayLike, v_g: ArrayLike) -> Fl
     """
     form = shape(v_c, v_g)
     mx, mz = _log_means(t_c, t_g, form)
-    own = ndtri(LOW_QUANTILE)
-    t = np.maximum(mx + own * form.sx, mz + own * form.sz)
+    low_z = ndtri(LOW_QUANTILE)
+    t = np.maximum(mx + low_z * form.sx, mz + low_z * form.sz)
     for _ in range(NEWTON_STEPS):
         a, d = (t - mx) / form.sx, (t - mz) / form.sz
         under_a, under_d = ndtr(a), ndtr(d)

@@ -39,10 +39,10 @@ def chance_of_all(estimates: Sequence[Estimate], chip: Processor, curves: Curves
     if not estimates:
         return 1.0
     shared = [shared_errors(estimate, chip) for estimate in estimates]
-    nodes, weights = _grid(any(own.ray for own in shared))
+    nodes, weights = _grid(any(errors.ray for errors in shared))
     by_game: dict[str, Floats] = {}
-    for estimate, own in zip(estimates, shared, strict=True):
-        chance = _given(estimate, own, nodes, curves)
+    for estimate, errors in zip(estimates, shared, strict=True):
+        chance = _given(estimate, errors, nodes, curves)
         name = estimate.game.id
         by_game[name] = np.minimum(by_game.get(name, chance), chance)
     return float(np.clip((np.prod(list(by_game.values()), axis=0) * weights).sum(), 0.0, 1.0))
@@ -77,17 +77,17 @@ def shared_errors(estimate: Estimate, chip: Processor) -> SharedErrors:
     )
 
 
-def _given(estimate: Estimate, own: SharedErrors, nodes: Floats, curves: Curves) -> Floats:
+def _given(estimate: Estimate, errors: SharedErrors, nodes: Floats, curves: Curves) -> Floats:
     """The chance of one target at each point of the shared errors."""
     load = estimate.workload
     line = curves(load.v_c, load.v_g, estimate.target.measure)
-    left_c = max(LEAST_VARIANCE, estimate.processor_sd**2 - own.processor**2) ** 0.5
-    left_g = max(LEAST_VARIANCE, estimate.graphics_sd**2 - own.raster**2 - own.ray**2) ** 0.5
+    left_c = max(LEAST_VARIANCE, estimate.processor_sd**2 - errors.processor**2) ** 0.5
+    left_g = max(LEAST_VARIANCE, estimate.graphics_sd**2 - errors.raster**2 - errors.ray**2) ** 0.5
     return chance_within(
         line,
-        np.log(estimate.processor_ms) + own.processor * nodes[:, 0],
+        np.log(estimate.processor_ms) + errors.processor * nodes[:, 0],
         left_c,
-        np.log(estimate.graphics_ms) + nodes[:, 1] * own.raster + nodes[:, 2] * own.ray,
+        np.log(estimate.graphics_ms) + nodes[:, 1] * errors.raster + nodes[:, 2] * errors.ray,
         left_g,
         np.log(estimate.wanted_ms),
         load.side_cov,

@@ -65,8 +65,8 @@ def settings_grid(
         return None
     memory = memory_class(chip, machine.mainboard, machine.memory)
     side = drawing_side(machine, memory)
-    own = (target.width_px, target.height_px)
-    shown = tuple(sorted({*(sizes or USUAL_SIZES), own}, key=lambda size: size[0] * size[1]))
+    size_px = (target.width_px, target.height_px)
+    shown = tuple(sorted({*(sizes or USUAL_SIZES), size_px}, key=lambda size: size[0] * size[1]))
     upscaling = (
         (False, True) if side.draws(game, replace(target, upscaling=True)).upscaled else (False,)
     )

@@ -291,23 +291,23 @@ def _shown_steps(estimate: Estimate) -> Iterator[WorkingStep]:
 
 
 def _display_steps(estimate: Estimate, brief: Brief) -> tuple[WorkingStep, ...]:
-    own = pacing(estimate, brief.display)
-    if own is None:
+    pace = pacing(estimate, brief.display)
+    if pace is None:
         return ()
     hz = brief.display.refresh_hz
-    if own.variable:
+    if pace.variable:
         return (
             WorkingStep(
                 "On the display",
                 f"F(1000/{brief.display.variable_from_hz:g}) − F(1000/{hz:g})",
-                f"{_percent(own.inside)} as they come",
-                f"{_percent(own.quicker)} quicker than {hz:g} Hz, {_percent(own.slower)} below the"
-                " variable range.",
+                f"{_percent(pace.inside)} as they come",
+                f"{_percent(pace.quicker)} quicker than {hz:g} Hz,"
+                f" {_percent(pace.slower)} below the variable range.",
             ),
             WorkingStep(
                 "Lag that waiting adds",
                 "E[max(0, r − t)]",
-                f"{own.lag_ms:.2f}{THIN}ms",
+                f"{pace.lag_ms:.2f}{THIN}ms",
                 "A frame that is quicker than the display waits for it.",
             ),
         )
@@ -315,19 +315,19 @@ def _display_steps(estimate: Estimate, brief: Brief) -> tuple[WorkingStep, ...]:
         WorkingStep(
             "On the display, synchronised",
             "1000 / (r Σ_k (1 − F(k r))), k from 0",
-            f"{own.shown_fps:.1f}{THIN}fps shown",
-            f"{_percent(own.late)} of frames come later than one refresh of {hz:g} Hz.",
+            f"{pace.shown_fps:.1f}{THIN}fps shown",
+            f"{_percent(pace.late)} of frames come later than one refresh of {hz:g} Hz.",
         ),
         WorkingStep(
             "Lag that waiting adds",
             "r Σ_k (1 − F(k r)) − E",
-            f"{own.lag_ms:.2f}{THIN}ms",
+            f"{pace.lag_ms:.2f}{THIN}ms",
             "On average, a frame waits for the next refresh.",
         ),
         WorkingStep(
             "Torn without synchronising",
             "min(1, r / E)",
-            _percent(own.torn),
+            _percent(pace.torn),
             "Of refreshes; a frame appears wherever the picture is being drawn.",
         ),
     )

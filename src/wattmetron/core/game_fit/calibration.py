@@ -233,11 +233,11 @@ class GameFitProblem:
         settled = item.row.settled
         signs = steps_between(settled.preset)
         row = np.zeros(self.size)
-        own = self.game.preset(settled.preset)
+        preset = self.game.preset(settled.preset)
         base = np.log(item.factor)
         if item.side == "processor":
             row[C], row[U] = 1.0, signs * np.exp(z[U])
-            x = z[C] + signs @ np.exp(z[U]) + base - np.log(own.processor_factor)
+            x = z[C] + signs @ np.exp(z[U]) + base - np.log(preset.processor_factor)
         else:
             mpx = settled.shown_mpx
             phi = 1 / (1 + np.exp(-z[PHI]))
@@ -245,7 +245,7 @@ class GameFitProblem:
             row[PHI] = phi_slope(phi, mpx, z[POWER])
             row[POWER] = power_slope(phi, mpx, z[POWER])
             pixels = np.log(work.pixel_factor(phi, z[POWER], mpx) / pixel_factor(self.game, mpx))
-            x = z[G] + signs @ np.exp(z[W]) + base - np.log(own.graphics_factor) + pixels
+            x = z[G] + signs @ np.exp(z[W]) + base - np.log(preset.graphics_factor) + pixels
         return float(x), row
 
     def _tier(self, z: Floats, item: Item) -> tuple[float, Floats, float, float]:

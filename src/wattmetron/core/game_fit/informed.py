@@ -110,10 +110,10 @@ def informed_game(catalogue: Catalogue, game_id: str) -> Informed:
 
 def _informed(catalogue: Catalogue, game: Game) -> Informed:
     learnt = learnt_of(catalogue)
-    own = as_learnt(game, learnt)
-    items = _items(catalogue, own, learnt)
+    learned = as_learnt(game, learnt)
+    items = _items(catalogue, learned, learnt)
     results = catalogue.results.get(game.id)
-    return informed(own, game, items, results, scale_of(catalogue), learnt)
+    return informed(learned, game, items, results, scale_of(catalogue), learnt)
 
 
 def fitted_game(catalogue: Catalogue, game_id: str) -> Game:

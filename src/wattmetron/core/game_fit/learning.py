@@ -71,13 +71,15 @@ def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
     """What the games that have results teach; nothing where there is none. What a game says is kept
     by what it rests on, so that one more result fits one game anew.
     """
-    games = [own for own in known if own.pairs]
+    games = [evidence for evidence in known if evidence.pairs]
     if not games:
         return NOTHING_LEARNT
     lessons = []
-    for n, own in enumerate(games):
+    for n, evidence in enumerate(games):
         keep.tell(n, len(games))
-        lessons.append(keep.once(("lesson", own.game.id, hash(own)), partial(lesson_of, own)))
+        lessons.append(
+            keep.once(("lesson", evidence.game.id, hash(evidence)), partial(lesson_of, evidence))
+        )
     learnt = replace(
         NOTHING_LEARNT,
         rankings=_rankings(games),
@@ -94,11 +96,11 @@ def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
     return _publishers([stand for lesson in lessons for stand in lesson.stands], learnt)
 
 
-def lesson_of(own: GameEvidence) -> Lesson:
+def lesson_of(evidence: GameEvidence) -> Lesson:
     """A game fitted to its results alone, around what is taken for granted, with its prior divided
     out.
     """
-    problem = GameFitProblem(own.game, (), own.pairs, NOTHING_LEARNT)
+    problem = GameFitProblem(evidence.game, (), evidence.pairs, NOTHING_LEARNT)
     z, cover = problem.solve()
 
     def seen(index: int) -> ParameterEvidence | None:
@@ -115,7 +117,7 @@ def lesson_of(own: GameEvidence) -> Lesson:
     return Lesson(
         tuple((index, each_look) for index in places if (each_look := seen(index)) is not None),
         tuple(designs),
-        tuple(_stands(own.items, problem, z, cover)),
+        tuple(_stands(evidence.items, problem, z, cover)),
     )
 
 

@@ -100,11 +100,11 @@ class PowerUse:
 
 def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) -> PowerAccount:
     """The account of a machine that has a processor or a card."""
-    own = draw(machine)
+    power = draw(machine)
     bare = [
-        _desk(machine, own.rest_w),
+        _desk(machine, power.rest_w),
         *(
-            _game(machine, estimate, own.rest_w)
+            _game(machine, estimate, power.rest_w)
             for estimate in estimates
             if estimate.average_fps > 0
         ),
@@ -113,9 +113,9 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
         Span(
             state="full",
             name="Everything busy",
-            processor_w=own.processor_w,
-            graphics_w=own.graphics_w,
-            rest_w=own.rest_w,
+            processor_w=power.processor_w,
+            graphics_w=power.graphics_w,
+            rest_w=power.rest_w,
         )
     )
     spans = [_on_curve(span, machine.supply, use.mains_v) for span in bare]
@@ -123,12 +123,12 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
         Span(
             state="spike",
             name="Short spikes",
-            processor_w=own.processor_w,
-            graphics_w=own.spike_w - own.processor_w - own.rest_w,
-            rest_w=own.rest_w,
+            processor_w=power.processor_w,
+            graphics_w=power.spike_w - power.processor_w - power.rest_w,
+            rest_w=power.rest_w,
         )
     )
-    needed = needed_supply_w(own.full_w, use.headroom_percent, use.reserve_percent)
+    needed = needed_supply_w(power.full_w, use.headroom_percent, use.reserve_percent)
     return PowerAccount(
         spans=tuple(spans),
         needed_w=needed,
@@ -139,7 +139,8 @@ def account(machine: Machine, estimates: tuple[Estimate, ...], use: PowerUse) ->
         noise_dba=in_play_dba(
             machine,
             max(
-                (span.graphics_w for span in spans if span.state == "game"), default=own.graphics_w
+                (span.graphics_w for span in spans if span.state == "game"),
+                default=power.graphics_w,
             ),
         ),
     )
@@ -175,7 +176,7 @@ def _on_curve(span: Span, supply: PowerSupply | None, mains_v: int) -> Span:
     if supply is None:
         return span
     share = span.total_w / supply.watts
-    own = eff.efficiency(supply.efficiency, mains_v, share)
+    share_out = eff.efficiency(supply.efficiency, mains_v, share)
     return Span(
         state=span.state,
         name=span.name,
@@ -183,7 +184,7 @@ def _on_curve(span: Span, supply: PowerSupply | None, mains_v: int) -> Span:
         graphics_w=span.graphics_w,
         rest_w=span.rest_w,
         load_share=share,
-        efficiency=own,
+        efficiency=share_out,
     )
 
 
@@ -194,9 +195,9 @@ def _later_card_w(machine: Machine, use: PowerUse) -> int | None:
     supply, chip = machine.supply, machine.processor
     if supply is None or chip is None:
         return None
-    own = draw(machine)
+    power = draw(machine)
     share = use.headroom_percent * (100 + use.reserve_percent)
-    return max(0, supply.watts * 10_000 // share - own.processor_w - own.rest_w)
+    return max(0, supply.watts * 10_000 // share - power.processor_w - power.rest_w)
 
 
 def _year(

@@ -42,8 +42,8 @@ def in_play_dba(machine: Machine, card_w: float) -> float | None:
     """A machine whose card draws so much; None without a cooler's or a card's sound."""
     chip, card = machine.processor, machine.graphics
     sounds = [card_dba(card, card_w)] if card and card_w > 0 else []
-    if chip and (own := cooler_dba(machine.cooler, chip)) is not None:
-        sounds.append(own)
+    if chip and (cooler_noise := cooler_dba(machine.cooler, chip)) is not None:
+        sounds.append(cooler_noise)
     return together_dba(*sounds, REST_DBA) if sounds else None
 
 

@@ -37,7 +37,7 @@ def difference(before: Sequence[MeasuredRate], after: Sequence[MeasuredRate]) ->
     within = [np.array([estimate.ln_sd**2 for estimate in side]) for side in (before, after)]
     residual = sum(float(((side - side.mean()) ** 2).sum()) for side in means)
     free = sum(side.size - 1 for side in means)
-    expected = sum(float((own * (1 - 1 / own.size)).sum()) for own in within)
+    expected = sum(float((runs * (1 - 1 / runs.size)).sum()) for runs in within)
     between = (USUAL_DEGREES * USUAL_RUN_SD**2 + max(0.0, residual - expected)) / (
         USUAL_DEGREES + free
     )
@@ -47,8 +47,8 @@ def difference(before: Sequence[MeasuredRate], after: Sequence[MeasuredRate]) ->
     more = np.arange(MOST_MORE + 1)
     spreads = np.sqrt(
         sum(
-            (float(own.mean()) + between) / (side.size + more)
-            for own, side in zip(within, means, strict=True)
+            (float(runs.mean()) + between) / (side.size + more)
+            for runs, side in zip(within, means, strict=True)
         )
     )
     sd = float(spreads[0])

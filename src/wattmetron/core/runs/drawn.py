@@ -78,4 +78,4 @@ def _filled(values: Floats, there: NDArray[np.int64], pieces: int) -> tuple[floa
 
 
 def _told(values: Floats) -> tuple[float | None, ...]:
-    return tuple(None if not np.isfinite(own) else round(float(own), 4) for own in values)
+    return tuple(None if not np.isfinite(value) else round(float(value), 4) for value in values)

@@ -63,7 +63,7 @@ def summary(frame_ms: Floats, draws: int = DRAWS) -> Summary:
     means, lows = _drawn(times, block, draws)
     mean, low, lowest = (
         float(times.mean()),
-        *(float(own) for own in np.quantile(times, (LOW, LOWEST))),
+        *(float(value) for value in np.quantile(times, (LOW, LOWEST))),
     )
     centred = times - mean
     variance = float(centred @ centred) / times.size

@@ -366,7 +366,7 @@ def build_pool(
     """
     book = catalogue.prices(brief.region, brief.may_buy)
     fixed = fixed_parts(catalogue, brief, build)
-    present = tuple(part for own in fixed.values() for part, _ in own)
+    present = tuple(part for entries in fixed.values() for part, _ in entries)
     settled = fixed if stays is None else fixed_parts(catalogue, brief, stays)
     floors = floors_of(catalogue, brief).with_owned(brief.owned).beside(_staying(settled))
     others = [catalogue.part(part_id) for kind, part_id in build.added if kind not in OF_FANS]
@@ -539,14 +539,14 @@ def _run(
     """Processors or cards as they run at the brief's clocks, those that are there as they were
     measured.
     """
-    own = {tuning.part: tuning for tuning in tunings if not tuning.mts}
-    if brief.clocks == "as shipped" and not own:
+    tuning_by_part = {tuning.part: tuning for tuning in tunings if not tuning.mts}
+    if brief.clocks == "as shipped" and not tuning_by_part:
         return shelf
     return replace(
         shelf,
         parts=tuple(
-            changed_by(part, measured_change(own[part.id]))
-            if part.id in own
+            changed_by(part, measured_change(tuning_by_part[part.id]))
+            if part.id in tuning_by_part
             else clocked(part, brief.clocks, can_be_tuned)
             for part in shelf.parts
         ),

@@ -216,8 +216,8 @@ def _outermost(bound: Ints, size: int) -> Ints:
     taken: list[Ints] = []
     count = 0
     while left.size and count < size:
-        own = bound[left]
-        outer = own > np.append(NO_RANK, np.maximum.accumulate(own)[:-1])
+        left_bound = bound[left]
+        outer = left_bound > np.append(NO_RANK, np.maximum.accumulate(left_bound)[:-1])
         taken.append(left[outer])
         count += int(outer.sum())
         left = left[~outer]

@@ -123,11 +123,11 @@ class Rates(NamedTuple):
 
 def rates(kind: PlatformClass, boards: Ints, pool: Pool) -> Rates:
     """The rates of a class of processor on these boards."""
-    own = pool.board_arrays
+    arrays = pool.board_arrays
     names = [name for name, _ in kind.memory]
-    of_type = ints(names.index(name) for name in own.memory_type[boards].tolist())
-    mts = np.minimum(own.mts[boards], ints(most for _, most in kind.memory)[of_type])
-    rows = np.stack([of_type, mts, own.full_mts[boards]])
+    of_type = ints(names.index(name) for name in arrays.memory_type[boards].tolist())
+    mts = np.minimum(arrays.mts[boards], ints(most for _, most in kind.memory)[of_type])
+    rows = np.stack([of_type, mts, arrays.full_mts[boards]])
     some, back = np.unique(rows, axis=1, return_inverse=True)
     full = [
         full_mts(names[first], most, (0 if first else kind.full_mts, stated))
@@ -243,16 +243,18 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     fitting = [fitting_boards(kind, pool, need.integrated) for kind in kinds]
     of_kind = np.repeat(np.arange(len(kinds)), [boards.size for boards in fitting])
     board = np.concatenate([np.empty(0, dtype=np.int64), *fitting])
-    own = pool.board_arrays
+    arrays = pool.board_arrays
     channels = ints(kind.channels for kind in kinds)[of_kind]
     by_kind = [rates(kind, fits, pool) for kind, fits in zip(kinds, fitting, strict=True)]
     mts, full = (
         np.concatenate([np.empty(0, dtype=np.int64), *column])
         for column in zip(*by_kind, strict=True)
     )
-    gb = np.minimum(own.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind])
-    slots, types = own.slots[board], own.memory_type[board]
-    registered, unbuffered = own.registered[board], own.unbuffered[board]
+    gb = np.minimum(
+        arrays.gb[board], np.array([kind.max_gb for kind in kinds], dtype=float)[of_kind]
+    )
+    slots, types = arrays.slots[board], arrays.memory_type[board]
+    registered, unbuffered = arrays.registered[board], arrays.unbuffered[board]
     takes = registered + 2 * unbuffered.astype(np.int64)
     key = _packed(_codes(types), channels, mts, full, slots, _codes(gb), takes)
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
@@ -301,18 +303,18 @@ def _fronts(limits: KitLimits, pool: Pool, need: Need) -> Fronts:
 
 def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -> Ints:
     """Places in ``homes`` of the cheapest board of each sort that takes the drives."""
-    own = pool.board_arrays
+    arrays = pool.board_arrays
     fits, lanes = need.seats[choice.sort]
     roomy = np.flatnonzero(fits[homes.board])
     board = homes.board[roomy]
     traits = [
         homes.kind[roomy],
         homes.group[roomy],
-        own.form[board],
-        own.leads[board],
-        own.power_level[board],
-        own.cards[board],
-        *_link(own.gen[board], lanes[board], need),
+        arrays.form[board],
+        arrays.leads[board],
+        arrays.power_level[board],
+        arrays.cards[board],
+        *_link(arrays.gen[board], lanes[board], need),
     ]
     key = _packed(*traits)
     order = np.lexsort((board_cost(pool, need.integrated)[board], key))
@@ -323,21 +325,21 @@ def _options(
     board: Ints, index: Ints, fronts: Fronts, choice: DriveChoice, pool: Pool, need: Need
 ) -> Options:
     """One option for every board with the kit of the fronts beside it."""
-    own, kit = pool.board_arrays, fronts.kit[index]
+    arrays, kit = pool.board_arrays, fronts.kit[index]
     none = np.zeros(board.size, dtype=np.int64)
     lanes = need.seats[choice.sort].lanes
-    link_gen, link_lanes = _link(own.gen[board], lanes[board], need)
+    link_gen, link_lanes = _link(arrays.gen[board], lanes[board], need)
     return Options(
         cost=board_cost(pool, need.integrated)[board] + choice.cost + pool.kits.cost[kit],
-        form=own.form[board],
-        leads=own.leads[board],
+        form=arrays.form[board],
+        leads=arrays.leads[board],
         memory_level=pool.kit_arrays.height_level[kit],
         bays=none + need.bays[choice.sort.bays],
-        cards=own.cards[board],
+        cards=arrays.cards[board],
         rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.sort.nvme, choice.sort.sata),
         link_gen=link_gen,
         link_lanes=link_lanes,
-        power_level=own.power_level[board],
+        power_level=arrays.power_level[board],
         frames=none,
         **{name: column[index] for name, column in fronts.figures._asdict().items()},
     )

@@ -77,7 +77,7 @@ class Supplies:
             for need in plugs
         }
         index = {kind: i for i, kind in enumerate(kinds)}
-        own = ints(
+        sort_numbers = ints(
             index[
                 supply.pcie_8pin,
                 supply.pcie_16pin,
@@ -86,7 +86,9 @@ class Supplies:
             ]
             for supply in self._pool.supplies.parts
         )
-        return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[:, own]
+        return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[
+            :, sort_numbers
+        ]
 
     def _number_leads(self) -> NDArray[np.bool_]:
         """Numbers what supplies must have for processors on boards; which have it, a row for each
@@ -98,7 +100,7 @@ class Supplies:
         keys = [(supply.cpu_8pin, supply.cpu_4pin, supply.id in owned) for supply in supplies]
         kinds = dict(zip(keys, supplies, strict=True))
         index = {kind: i for i, kind in enumerate(kinds)}
-        own = ints(index[key] for key in keys)
+        sort_numbers = ints(index[key] for key in keys)
         numbers = {(True,) * len(kinds): 0}
         later = pool.floors.later.chip
         later_w = later.sustained_w if later else 0
@@ -116,7 +118,9 @@ class Supplies:
         of_watts = np.array(by_watts, dtype=np.int64).reshape(len(watts), len(pool.sockets))
         self.leads = of_watts[ints(watts.index(max(later_w, chip.sustained_w)) for chip in chips)]
         """Numbers by processor and kind of board sockets."""
-        return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[:, own]
+        return np.array(list(numbers), dtype=bool).reshape(len(numbers), len(kinds))[
+            :, sort_numbers
+        ]
 
     def _least(self, sorts: int, able: NDArray[np.bool_], finds: NDArray[np.bool_]) -> Ints:
         """Least cost by sort, leads, plugs, watts and spikes."""

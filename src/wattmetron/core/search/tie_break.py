@@ -213,14 +213,14 @@ class _Settler:
 
     def _least_shell(self, boards: Ints, kits: Ints, rest: Ints, bays: Bays) -> Ints:
         chip, card = np.full(boards.size, self.c), np.full(boards.size, self.g)
-        own = self.pool.board_arrays
+        arrays = self.pool.board_arrays
         places = np.full(boards.size, self.scene.enclosures.bays[bays])
         shell = Shell(
-            own.form[boards],
-            own.leads[boards],
+            arrays.form[boards],
+            arrays.leads[boards],
             self.pool.kit_arrays.height_level[kits],
             places,
-            own.cards[boards],
+            arrays.cards[boards],
         )
         return self.scene.shell_cost(chip, card, rest, shell)
 

@@ -128,8 +128,8 @@ def _linear(
     right = prior_weight * prior_ln + np.bincount(part, weight * value, minlength=parts)
     cross = np.zeros((parts, sources))
     np.add.at(cross, (part, source), weight)
-    own = np.bincount(source, weight, minlength=sources)
-    reduced = np.diag(own) - cross.T @ (inverse[:, None] * cross)
+    weights = np.bincount(source, weight, minlength=sources)
+    reduced = np.diag(weights) - cross.T @ (inverse[:, None] * cross)
     wanted = np.bincount(source, weight * value, minlength=sources) - cross.T @ (inverse * right)
     cover = np.linalg.pinv(reduced, rcond=1e-13, hermitian=True)
     offset = cover @ wanted

@@ -128,8 +128,8 @@ class Scale:
         """
         key = self.of_part.get(key, key)
         if key in self.standings:
-            own = self.standings[key]
-            return (own,) if own.side == side else ()
+            standing = self.standings[key]
+            return (standing,) if standing.side == side else ()
         open_ones = self.variants.get(key, ()) if side == "graphics" else ()
         if memory_gb is not None:
             return (

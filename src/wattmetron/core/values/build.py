@@ -61,7 +61,7 @@ class OwnTuning:
         """What is left of it where only these parts stay; None where its own does not."""
         if self.part not in staying:
             return None
-        return replace(self, beside=tuple(own for own in self.beside if own in staying))
+        return replace(self, beside=tuple(part_id for part_id in self.beside if part_id in staying))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -95,7 +95,7 @@ class Build:
         if kind == "storage":
             return self.storage
         if kind in FURTHER_KINDS:
-            return tuple(part_id for own, part_id in self.added if own == kind)
+            return tuple(part_id for part_kind, part_id in self.added if part_kind == kind)
         part_id: str | None = getattr(self, kind)
         first = (part_id,) if part_id else ()
         if kind == "graphics" and self.second_card is not None:
@@ -237,7 +237,7 @@ class Build:
 
     def running(self, tuning: OwnTuning) -> "Build":
         """This build with a part running as it was measured."""
-        if tuning.part not in {own for _, own in self.ids()}:
+        if tuning.part not in {present_id for _, present_id in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
         others = tuple(each_tuning for each_tuning in self.tuned if each_tuning.part != tuning.part)
         return replace(self, tuned=(*others, tuning))
@@ -248,7 +248,7 @@ class Build:
 
     def standing_in(self, stand_in: StandIn) -> "Build":
         """This build with a part marked as a stand-in."""
-        if stand_in.part not in {own for _, own in self.ids()}:
+        if stand_in.part not in {present_id for _, present_id in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
         return replace(
             self,
@@ -271,13 +271,13 @@ class Build:
 
     def buying_later(self, part_id: str, later: bool) -> "Build":
         """This build with a part to be bought later, or now after all."""
-        if part_id not in {own for _, own in self.ids()}:
+        if part_id not in {present_id for _, present_id in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
         return replace(self, later=self.later | {part_id} if later else self.later - {part_id})
 
     def keeping(self, part_id: str, keep: bool) -> "Build":
         """This build with a part kept, or free again."""
-        if part_id not in {own for _, own in self.ids()}:
+        if part_id not in {present_id for _, present_id in self.ids()}:
             raise BuildError("That part is no longer in the build: reload and try again.")
         return replace(self, kept=self.kept | {part_id} if keep else self.kept - {part_id})
 

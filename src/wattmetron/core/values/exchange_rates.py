@@ -77,6 +77,8 @@ def converted(
     known = [rate for rate in rates if {rate.base, rate.quote} == pair and rate.on <= day]
     if not known:
         return None
-    own = max(known, key=lambda rate: (rate.on, rate.base))
-    amount = Decimal(minor) * own.rate if own.base == currency else Decimal(minor) / own.rate
-    return Converted(int(amount.quantize(Decimal(1), ROUND_HALF_EVEN)), own)
+    latest = max(known, key=lambda rate: (rate.on, rate.base))
+    amount = (
+        Decimal(minor) * latest.rate if latest.base == currency else Decimal(minor) / latest.rate
+    )
+    return Converted(int(amount.quantize(Decimal(1), ROUND_HALF_EVEN)), latest)

@@ -88,7 +88,7 @@ def total_steps(
     days = sorted({step.day for part_id in times for step in parts.get(part_id, ())})
     steps: list[PriceStep] = []
     for day in days:
-        prices = [(price_on(parts.get(own, ()), day), count) for own, count in times.items()]
+        prices = [(price_on(parts.get(part, ()), day), count) for part, count in times.items()]
         known = [price * count for price, count in prices if price is not None]
         total = sum(known) if len(known) == len(prices) else None
         step = PriceStep(day, total, total, known=bool(known))

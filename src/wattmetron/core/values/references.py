@@ -41,7 +41,7 @@ class Reference:
     seen_on: date | None = None
 
     def in_game(self, game: str) -> ReachedRate | None:
-        return next((own for own in self.reached if own.game == game), None)
+        return next((rate for rate in self.reached if rate.game == game), None)
 
 
 def read_reached(game: str, settings: str, words: str) -> ReachedRate:
@@ -49,7 +49,7 @@ def read_reached(game: str, settings: str, words: str) -> ReachedRate:
     that names none.
     """
     text = words.strip()
-    rates = [float(own.replace(",", ".")) for own in RATE.findall(text)][:2]
+    rates = [float(text_rate.replace(",", ".")) for text_rate in RATE.findall(text)][:2]
     if not rates:
         raise BriefError(
             f"“{text[:40]}” names no rate: enter one such as 60, 59-65 or locked at 30."

@@ -281,8 +281,8 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
     roles = iter(roles_of(drives, storage_floor(catalogue, known_brief(catalogue, brief))) or ())
     lines = []
     for kind, part_id in build.ids():
-        own = part_id in owned
-        if own:
+        is_owned = part_id in owned
+        if is_owned:
             owned.remove(part_id)
         offer = book.best(part_id)
         stale = offer is not None and book.is_stale(offer, brief.old_after)
@@ -292,14 +292,14 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
                 kind=kind,
                 part_id=part_id,
                 part=part,
-                owned=own,
+                owned=is_owned,
                 kept=part_id in build.kept,
                 offer=offer,
                 stale=stale,
                 outside=kind in brief.outside,
                 stand_in=stand_ins.get(part_id),
                 roles=next(roles, ()) if isinstance(part, Storage) else (),
-                later=part_id in build.later and not own,
+                later=part_id in build.later and not is_owned,
             )
         )
     return lines

@@ -64,15 +64,15 @@ def _following(catalogue: Catalogue, old: Brief, new: Brief, target: Target) -> 
                 fps=then.fps,
                 preset=then.preset,
             )
-    own = (target.width_px, target.height_px)
-    if own != (old.display.width_px, old.display.height_px):
+    size_px = (target.width_px, target.height_px)
+    if size_px != (old.display.width_px, old.display.height_px):
         return target
     return replace(target, width_px=new.display.width_px, height_px=new.display.height_px)
 
 
 def as_usual(plan: Plan, name: str, catalogue: Catalogue) -> Edited:
     """The plan with a field of its brief back at what is usual."""
-    field = next((own for own in BRIEF if own.name == name and not own.required), None)
+    field = next((spec for spec in BRIEF if spec.name == name and not spec.required), None)
     if field is None:
         raise BriefError("The brief has no such wish: load the page again.")
     return edit_brief(plan, {field.name: field.default}, catalogue)
@@ -253,11 +253,11 @@ def sell_for(plan: Plan, part_id: str, minor: int | None, catalogue: Catalogue) 
             f" {money(new_minor, currency)}: enter what a used one brings."
         )
     others = tuple(each_resale for each_resale in brief.resale if each_resale.part != part_id)
-    own = () if minor is None else (Resale(part=part_id, minor=minor),)
+    resale = () if minor is None else (Resale(part=part_id, minor=minor),)
     sentence = (
         "sells for what is usual" if minor is None else f"may sell for {money(minor, currency)}"
     )
-    return replace(plan, brief=replace(brief, resale=(*others, *own))), f"{part.name} {sentence}"
+    return replace(plan, brief=replace(brief, resale=(*others, *resale))), f"{part.name} {sentence}"
 
 
 def count_resale(plan: Plan, counts: bool) -> Edited:

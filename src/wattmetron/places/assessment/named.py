@@ -27,9 +27,9 @@ def _game(catalogue: Catalogue, name: str) -> str:
     if name in catalogue.games:
         return name
     named = {game.name.casefold(): game.id for game in catalogue.games.values()}
-    own = named.get(name.casefold())
-    if own is not None:
-        return own
+    part_id = named.get(name.casefold())
+    if part_id is not None:
+        return part_id
     return _only(name, _hits(catalogue, name, "game"), "game", _names_of_games(catalogue))
 
 
@@ -42,9 +42,9 @@ def part_named(catalogue: Catalogue, text: str, kind: Kind | None = None) -> str
     if name in parts:
         return name
     named = {part.name.casefold(): part.id for part in parts.values()}
-    own = named.get(name.casefold())
-    if own is not None:
-        return own
+    part_id = named.get(name.casefold())
+    if part_id is not None:
+        return part_id
     hits = [hit for hit in _hits(catalogue, name, "part") if hit.id in parts]
     word = KIND_NAMES[kind] if kind else "part"
     return _only(name, hits, word, {part.id: part.name for part in parts.values()})

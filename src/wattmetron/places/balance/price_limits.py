@@ -56,12 +56,12 @@ def _next_to(tables: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
     price = book.cost(present[0]) if present else 0
     seen = {_sort(tables, part) for part in present}
     dearer: list[str] = []
-    for own, part_id in sorted(
-        (own, part.id)
+    for cost, part_id in sorted(
+        (cost, part.id)
         for part in tables.catalogue.by_kind[kind]
-        if (own := book.cost(part.id)) is not None
+        if (cost := book.cost(part.id)) is not None
     ):
-        if own > (price or 0) and _sort(tables, part_id) not in seen and len(dearer) < NEAR_MISSES:
+        if cost > (price or 0) and _sort(tables, part_id) not in seen and len(dearer) < NEAR_MISSES:
             seen.add(_sort(tables, part_id))
             dearer.append(part_id)
     return dearer

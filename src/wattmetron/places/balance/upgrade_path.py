@@ -78,10 +78,10 @@ def _path(catalogue: Catalogue, brief: Brief, fixed: Build) -> UpgradePath | Non
     later = [grown(catalogue, brief, growth(brief, year)) for year in range(brief.years + 1)]
     firsts: list[Build] = []
     for world in later:
-        own = _least(world, brief, fixed, ())
-        if own is None:
+        least = _least(world, brief, fixed, ())
+        if least is None:
             break
-        firsts.append(own)
+        firsts.append(least)
     if not firsts:
         return None
     builds = list(dict.fromkeys([*firsts, *_on_the_way(later, brief, fixed, firsts)]))
@@ -111,8 +111,8 @@ def _on_the_way(
     last = len(firsts) - 1
     pairs = {(0, year) for year in range(1, last + 1)} | {(year, last) for year in range(last)}
     for before, year in sorted(pairs):
-        own = tuple(part_id for _, part_id in firsts[before].ids())
-        build = _least(later[year], brief, fixed, own)
+        part_ids = tuple(part_id for _, part_id in firsts[before].ids())
+        build = _least(later[year], brief, fixed, part_ids)
         if build is not None:
             yield build
 
@@ -132,7 +132,7 @@ def _holding(world: Catalogue, brief: Brief, builds: list[Build]) -> list[bool]:
     for target in brief.counted_targets:
         game = fitted_game(world, target.game_id)
         states = glance(lineup, game, target, brief, curves, with_ratio=True).states
-        does = [own and state == "meets" for own, state in zip(does, states, strict=True)]
+        does = [meets and state == "meets" for meets, state in zip(does, states, strict=True)]
     return does
 
 

@@ -28,7 +28,7 @@ def adopt(plan: Plan, build: Build, catalogue: Catalogue) -> Edited:
 
 def remove(plan: Plan, part_id: str, catalogue: Catalogue) -> Edited:
     """Take a part out."""
-    kind = next((kind for kind, own in plan.build.ids() if own == part_id), None)
+    kind = next((kind for kind, present_id in plan.build.ids() if present_id == part_id), None)
     if kind is None:
         raise BuildError("That part is no longer in the build: look at what it holds now.")
     build = plan.build.without(kind, part_id)

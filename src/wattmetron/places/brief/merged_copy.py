@@ -52,18 +52,18 @@ def proposed(catalogue: Catalogue, plan: Plan, theirs: Plan) -> tuple[Proposed, 
 
 def taking(plan: Plan, proposals: Iterable[Proposed]) -> Plan:
     """The plan with these differences taken over."""
-    for own in proposals:
-        plan = own.take(plan)
+    for proposal in proposals:
+        plan = proposal.take(plan)
     return plan
 
 
 def take_over(catalogue: Catalogue, plan: Plan, theirs: Plan, left: frozenset[int]) -> Edited:
     """Take all differences over but those whose places are left."""
     proposals = proposed(catalogue, plan, theirs)
-    taken = [own for n, own in enumerate(proposals) if n not in left]
+    taken = [proposal for n, proposal in enumerate(proposals) if n not in left]
     if not taken:
         return plan, "nothing"
-    abouts = listed([own.about for own in taken[:5]])
+    abouts = listed([proposal.about for proposal in taken[:5]])
     more = f" and {len(taken) - 5} more" if len(taken) > 5 else ""
     return taking(plan, taken), f"took over {abouts}{more} from the copy"
 
@@ -72,7 +72,7 @@ def _brief(catalogue: Catalogue, here: Brief, theirs: Brief) -> Iterator[Propose
     currency = catalogue.region(here.region).currency
     ranges = [(brief.budget_low_minor, brief.budget_high_minor) for brief in (here, theirs)]
     if ranges[0] != ranges[1]:
-        words = [money_range(*own, currency) for own in ranges]
+        words = [money_range(*range_minor, currency) for range_minor in ranges]
         yield Proposed("budget", words[0], words[1], _with_fields(theirs, MONEY))
     for field in BRIEF:
         values = getattr(here, field.name), getattr(theirs, field.name)
@@ -130,14 +130,17 @@ def _with_target(key: str, target: Target | None, order: tuple[str, ...]) -> Cal
     """Put a target in, in the place that it has in the copy, or take it out."""
 
     def take(plan: Plan) -> Plan:
-        own = [target if old.id == key else old for old in plan.brief.targets]
-        if target is not None and target not in own:
+        merged_targets = [target if old.id == key else old for old in plan.brief.targets]
+        if target is not None and target not in merged_targets:
             before = order[: order.index(key)]
-            own.insert(
-                max((n for n, old in enumerate(own, 1) if old and old.id in before), default=0),
+            merged_targets.insert(
+                max(
+                    (n for n, old in enumerate(merged_targets, 1) if old and old.id in before),
+                    default=0,
+                ),
                 target,
             )
-        targets = tuple(target for target in own if target is not None)
+        targets = tuple(target for target in merged_targets if target is not None)
         return replace(plan, brief=replace(plan.brief, targets=targets))
 
     return take
@@ -165,7 +168,7 @@ def _parts(catalogue: Catalogue, plan: Plan, theirs: Plan) -> Iterator[Proposed]
 
 
 def _names(catalogue: Catalogue, ids: Iterable[tuple[str, ...]]) -> str:
-    return listed([_name(catalogue, own) for several in ids for own in several]) or "none"
+    return listed([_name(catalogue, part_id) for several in ids for part_id in several]) or "none"
 
 
 def _with_parts(theirs: Plan, changes: tuple[PartChange, ...]) -> Callable[[Plan], Plan]:

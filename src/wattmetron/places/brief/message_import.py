@@ -99,9 +99,9 @@ def _region(catalogue: Catalogue, letter: Letter) -> str:
 def _games(letter: Letter) -> Iterable[WantedGame]:
     for reading in letter.of("game"):
         game_id = reading.value
-        fps = [own.value for own in letter.of("fps") if own.game == game_id]
-        preset = [own.value for own in letter.of("preset") if own.game == game_id]
-        rays = any(own.game == game_id for own in letter.of("ray_tracing"))
+        fps = [stated.value for stated in letter.of("fps") if stated.game == game_id]
+        preset = [stated.value for stated in letter.of("preset") if stated.game == game_id]
+        rays = any(stated.game == game_id for stated in letter.of("ray_tracing"))
         yield WantedGame(
             game_id=game_id,
             fps=fps[0] if fps else None,

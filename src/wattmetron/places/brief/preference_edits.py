@@ -53,7 +53,7 @@ def limit(plan: Plan, most_minor: int | None, catalogue: Catalogue) -> Edited:
 
 def buy_from_anyone(plan: Plan, kind: Kind) -> Edited:
     """Let a kind be bought from any maker again."""
-    left = tuple(own for own in plan.brief.only_of if own[0] != kind)
+    left = tuple(kind_maker for kind_maker in plan.brief.only_of if kind_maker[0] != kind)
     return replace(
         plan, brief=replace(plan.brief, only_of=left)
     ), f"{KIND_WORDS[kind]} of any maker"

@@ -114,7 +114,8 @@ def own_all(plan: Plan, text: str, catalogue: Catalogue) -> Edited:
     unsure = [sent_part.text for sent_part in sent_parts if not sent_part.sure]
     if unsure:
         raise BriefError(
-            f"It is not sure which part is meant by {listed([f'“{own[:60]}”' for own in unsure])}:"
+            "It is not sure which part is meant by"
+            f" {listed([f'“{name[:60]}”' for name in unsure])}:"
             " write the whole name, or leave it out."
         )
     names = []
@@ -132,7 +133,11 @@ def tastes_of(catalogue: Catalogue, brief: Brief, part_ids: Iterable[str]) -> tu
     """What a list shows of taste: a colour that several parts share, liquid cooling, lights or
     none, wireless; never what the brief says itself.
     """
-    parts = [catalogue.parts[own] for own in dict.fromkeys(part_ids) if own in catalogue.parts]
+    parts = [
+        catalogue.parts[part_id]
+        for part_id in dict.fromkeys(part_ids)
+        if part_id in catalogue.parts
+    ]
     tastes = []
     colours = Counter(part.colour for part in parts if part.colour)
     for colour, count in colours.most_common(1):

@@ -72,15 +72,15 @@ def buying(catalogue: Catalogue, now: Assessment, plan: Plan, day: date) -> Buyi
     )
 
 
-def chosen_way(own: Buying, parcels: str) -> Purchase | None:
+def chosen_way(purchases: Buying, parcels: str) -> Purchase | None:
     """The way with so many parcels, else the cheapest; None where nothing can be bought."""
-    ways = [way for way in own.ways if way.parcels]
+    ways = [way for way in purchases.ways if way.parcels]
     fitting = [way for way in ways if str(len(way.parcels)) == parcels]
     return next(iter((*fitting, *ways)), None)
 
 
-def _scarcity(own: tuple[str, int]) -> tuple[int, str]:
-    return own[1], own[0]
+def _scarcity(pair: tuple[str, int]) -> tuple[int, str]:
+    return pair[1], pair[0]
 
 
 def market_of(
@@ -135,11 +135,11 @@ def order(plan: Plan, purchase: Purchase, day: date) -> Edited:
         for part_id, minor in parcel.shares().items()
     ]
     merged: dict[str, PartPurchase] = {purchase.part_id: purchase for purchase in plan.purchases}
-    for own in bought:
-        before = merged.get(own.part_id)
+    for source in bought:
+        before = merged.get(source.part_id)
         if before is not None and before.state != "refunded":
-            own = _joined(before, own)
-        merged[own.part_id] = own
+            source = _joined(before, source)
+        merged[source.part_id] = source
     if not bought:
         return plan, "nothing"
     parts = sum(purchase.times for purchase in bought)

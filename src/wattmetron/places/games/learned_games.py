@@ -53,9 +53,9 @@ def lessons(catalogue: Catalogue) -> Lessons:
 def _rows(catalogue: Catalogue, learnt: Learnt) -> Iterator[Taught]:
     def row(what: str, key: str, usual: str, now: str) -> Taught:
         names = [
-            catalogue.games[own].name
-            for own in learnt.movers.get(key, ())
-            if own in catalogue.games
+            catalogue.games[mover].name
+            for mover in learnt.movers.get(key, ())
+            if mover in catalogue.games
         ]
         return Taught(what=what, usual=usual, learnt=now, moved_by=listed(names) if names else "–")
 
@@ -106,7 +106,7 @@ def _rows(catalogue: Catalogue, learnt: Learnt) -> Iterator[Taught]:
             _spread(usual.models[side]),
             _spread(spread),
         )
-    known = sorted(learnt.designs.items(), key=lambda own: -abs(own[1].mean))
+    known = sorted(learnt.designs.items(), key=lambda mover: -abs(mover[1].mean))
     for (_, design), shift in known[:MOST_DESIGNS]:
         if abs(shift.mean) >= LEAST_DESIGN:
             faster = "slower" if shift.mean > 0 else "faster"

@@ -345,9 +345,9 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
 
 def _load(game: Game, preset: str, mpx: float, fps: float) -> float:
     """ln of graphics work per second, and half of the processor's."""
-    own = game.preset(preset)  # type: ignore[arg-type]
-    graphics = np.log(own.graphics_factor * pixel_factor(game, mpx) * fps)
-    return float(graphics + 0.5 * np.log(own.processor_factor * fps))
+    load = game.preset(preset)  # type: ignore[arg-type]
+    graphics = np.log(load.graphics_factor * pixel_factor(game, mpx) * fps)
+    return float(graphics + 0.5 * np.log(load.processor_factor * fps))
 
 
 def known_games(catalogue: Catalogue, game_ids: Iterable[str]) -> list[str]:

@@ -89,10 +89,13 @@ def pasted_results(
     if len(lines) > MOST_RESULTS:
         raise ResultError(f"There are {len(lines):,} lines: paste at most {MOST_RESULTS}.")
     problems: list[str] = []
-    own = catalogue.results.get(game_id)
+    present_results = catalogue.results.get(game_id)
     taken = (
-        max((int(item.id[1:]) for item in own.items if item.id[1:].isdecimal()), default=0)
-        if own
+        max(
+            (int(item.id[1:]) for item in present_results.items if item.id[1:].isdecimal()),
+            default=0,
+        )
+        if present_results
         else 0
     )
     results: list[Result] = []

@@ -108,8 +108,8 @@ def placed(
         memory_gb=listed.memory_gb,
     )
     done = published
-    for tier, own in enumerate(published.tiers):
-        for index, other in enumerate(own.listed(entry.side)):
+    for tier, listed_tier in enumerate(published.tiers):
+        for index, other in enumerate(listed_tier.listed(entry.side)):
             if other.part is None and other.text.casefold() == listed.text.casefold():
                 here = ListEntry(tier, entry.side, index)
                 done = _with_listed(done, here, lambda old: replace(old, part=part_id))

@@ -50,7 +50,7 @@ def alternatives(catalogue: Catalogue, now: Assessment) -> tuple[str, ...]:
     """
     if not now.whole:
         return ()
-    picks = [own for kind in SIDES for own in _around(catalogue, now, kind)]
+    picks = [pick for kind in SIDES for pick in _around(catalogue, now, kind)]
     return (*picks, *(_build_words(now, then) for then in near_builds(catalogue, now)))
 
 
@@ -77,8 +77,8 @@ def _around(catalogue: Catalogue, now: Assessment, kind: Kind) -> Iterator[str]:
         if (candidate.change_minor or 0) > same_minor and _mean_change(now, candidate) >= LEAST_MORE
     ]
     best_alike = sorted(alike, key=lambda candidate: -_mean_change(now, candidate))
-    for own in (*best_alike[:1], *cheaper[-1:], *dearer[:1]):
-        yield _trade(now, part, own, same=own in alike)
+    for offered in (*best_alike[:1], *cheaper[-1:], *dearer[:1]):
+        yield _trade(now, part, offered, same=offered in alike)
 
 
 def _sound(candidate: Candidate) -> bool:
@@ -237,8 +237,8 @@ def upgrades(catalogue: Catalogue, now: Assessment) -> Upgrades:
     then = answer(catalogue, later, now.build, "most frames").assessment
     if then is None:
         return Upgrades()
-    own = assess(catalogue, later, now.build)
-    steps = what_first(catalogue, own, assess(catalogue, later, then.build))
+    assessed = assess(catalogue, later, now.build)
+    steps = what_first(catalogue, assessed, assess(catalogue, later, then.build))
     if not steps:
         return Upgrades()
     return Upgrades(

@@ -50,7 +50,7 @@ def read_figures(text: str) -> SnapshotFigures:
         return SnapshotFigures(
             spent_minor=int(data["spent"]),
             met=int(data["met"]),
-            rates={str(key): float(own) for key, own in data["rates"].items()},
+            rates={str(key): float(rate) for key, rate in data["rates"].items()},
         )
     except (ValueError, KeyError, TypeError, AttributeError):
         return SnapshotFigures(spent_minor=0, met=0, rates={})

@@ -267,10 +267,10 @@ class _Writer:
         now = self._now
         if now.missing or now.machine.processor is None:
             return Section(key="later", title=SECTIONS["later"])
-        own = growth(self._catalogue, now)
+        growing = growth(self._catalogue, now)
         room = [
             _stronger(better, now.currency)
-            for better in (own.graphics, own.processor)
+            for better in (growing.graphics, growing.processor)
             if better is not None
         ]
         way = upgrades(self._catalogue, now)

@@ -67,8 +67,8 @@ def undo_house(workshop: Workshop, version: int) -> None:
 
 def with_house(workshop: Workshop, plan: Plan) -> Plan:
     """The plan as it is handed over: with the house texts that it came with, or those of today."""
-    own = housed(workshop).house
-    return plan if plan.house is not None or own == House() else replace(plan, house=own)
+    rules = housed(workshop).house
+    return plan if plan.house is not None or rules == House() else replace(plan, house=rules)
 
 
 @dataclass(frozen=True, slots=True)

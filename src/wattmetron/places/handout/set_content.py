@@ -34,7 +34,7 @@ def set_handout(
     heads = ("build", "kept on", "budget", "processor", "graphics", "price", "targets met")
     overview = Section(key="overview", title="Side by side", table=Table(heads, rows))
     count = len(build_set.entries)
-    regions = dict.fromkeys(own.region for _, own in pairs if isinstance(own, _Placed))
+    regions = dict.fromkeys(placed.region for _, placed in pairs if isinstance(placed, _Placed))
     return Handout(
         title=build_set.name,
         opening=build_set.opening,

@@ -57,7 +57,7 @@ def _snapshots(name: str, data: bytes) -> list[Dated]:
     try:
         if not isinstance(documents, list) or len(documents) > MOST_SNAPSHOTS:
             raise ValueError
-        return [dated_from(DatedFile.model_validate(own)) for own in documents]
+        return [dated_from(DatedFile.model_validate(document)) for document in documents]
     except (ValidationError, PlanError, ValueError) as error:
         sentence = f"The snapshots in {name} cannot be read: save it again where it came from."
         raise PlanError(sentence) from error

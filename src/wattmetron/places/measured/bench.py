@@ -136,7 +136,7 @@ def _attempt(
 
 
 def _mean(values: Iterable[float | None]) -> float | None:
-    known = [own for own in values if own is not None]
+    known = [value for value in values if value is not None]
     return float(np.mean(known)) if known else None
 
 

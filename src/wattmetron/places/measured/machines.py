@@ -60,7 +60,7 @@ def chips_on_sale(catalogue: Catalogue) -> tuple[str, ...]:
 
 
 def _chips(catalogue: Catalogue) -> list[Standing]:
-    return [own for own in scale_of(catalogue).of("graphics") if own.part_ids]
+    return [standing for standing in scale_of(catalogue).of("graphics") if standing.part_ids]
 
 
 def _card_named(catalogue: Catalogue, text: str) -> str:
@@ -70,7 +70,7 @@ def _card_named(catalogue: Catalogue, text: str) -> str:
     if len(matches) == 1:
         return matches[0].part_ids[0]
     if matches:
-        names = listed([own.name for own in matches[:6]], "or")
+        names = listed([standing.name for standing in matches[:6]], "or")
         raise BriefError(f"“{text[:60]}” is more than one graphics chip: choose {names}.")
     return part_named(catalogue, text, "graphics")
 

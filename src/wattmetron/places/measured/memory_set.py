@@ -84,10 +84,12 @@ def memory_in_run(catalogue: Catalogue, plan: Plan, run: Run, today: date) -> Me
     """The memory as it runs in a run: as its setup says, as it was noted, or as sold; None where
     there is none.
     """
-    own, memory_text = as_run(plan, run), memory_said(run.setup)
+    as_machine, memory_text = as_run(plan, run), memory_said(run.setup)
     if memory_text is not None and plan.build.memory:
-        own = with_memory(own, memory_as_set(catalogue, own, *memory_text, run.setup, today))
-    machine = machine_of(catalogue, own.build, "as shipped")
+        as_machine = with_memory(
+            as_machine, memory_as_set(catalogue, as_machine, *memory_text, run.setup, today)
+        )
+    machine = machine_of(catalogue, as_machine.build, "as shipped")
     if machine.processor is None or machine.memory is None:
         return None
     return memory_class(machine.processor, machine.mainboard, machine.memory)

@@ -38,10 +38,10 @@ def outcomes_of(
 ) -> tuple[TargetOutcome, ...]:
     """Each target of a plan against the runs of its machine."""
     now = assess(catalogue, plan.brief, plan.build)
-    own = [run for run in runs if run.run.tells and run.measured is not None]
+    measured_runs = [run for run in runs if run.run.tells and run.measured is not None]
     outcomes = []
     for target, estimate in zip(plan.brief.targets, now.estimates, strict=True):
-        of_game = [run for run in own if run.run.game == target.game_id]
+        of_game = [run for run in measured_runs if run.run.game == target.game_id]
         at_settings = [run for run in of_game if is_at(run.run, target)]
         same_parts = [run for run in at_settings if is_same_machine(catalogue, plan, run.run)]
         same = [run for run in same_parts if as_run(plan, run.run) == plan]
@@ -97,15 +97,16 @@ def is_same_machine(catalogue: Catalogue, plan: Plan, run: Run) -> bool:
 
 def in_words(outcomes: Iterable[TargetOutcome]) -> str:
     """One sentence about the targets of a brief."""
-    own = list(outcomes)
-    measured = [outcome for outcome in own if outcome.measured is not None]
-    if not measured and any(outcome.otherwise_set for outcome in own):
+    kept_outcomes = list(outcomes)
+    measured = [outcome for outcome in kept_outcomes if outcome.measured is not None]
+    if not measured and any(outcome.otherwise_set for outcome in kept_outcomes):
         return "Nothing was measured on this machine as it is set now."
     if not measured:
         return "Nothing was measured on this machine yet."
     counts = {
         state: sum(
-            outcome.measured is not None and outcome.measured.state == state for outcome in own
+            outcome.measured is not None and outcome.measured.state == state
+            for outcome in kept_outcomes
         )
         for state in ("meets", "unsure", "short")
     }
@@ -115,7 +116,7 @@ def in_words(outcomes: Iterable[TargetOutcome]) -> str:
     if counts["short"]:
         sentences.append(f"{counts['short']} {'falls' if counts['short'] == 1 else 'fall'} short")
     words = ", ".join(sentences)
-    unmeasured = len(own) - len(measured)
+    unmeasured = len(kept_outcomes) - len(measured)
     return f"{words}; {unmeasured} not measured." if unmeasured else f"{words}."
 
 
@@ -123,14 +124,14 @@ def honesty_of(catalogue: Catalogue, runs: Iterable[MeasuredRun]) -> Honesty | N
     """Over all runs with a promise that nothing held back: how often intervals held, and bias by
     game, designs, limiting side and evidence.
     """
-    own = [
+    kept_outcomes = [
         run
         for run in counting(runs)
         if run.promised is not None and not (run.report is not None and run.report.held)
     ]
     outcomes = [
         Outcome(run.promised, run.measured)
-        for run in own
+        for run in kept_outcomes
         if run.promised is not None and run.measured is not None
     ]
     scale = scale_of(catalogue)
@@ -140,16 +141,16 @@ def honesty_of(catalogue: Catalogue, runs: Iterable[MeasuredRun]) -> Honesty | N
         return (standing.design or standing.name) if standing else key
 
     def game(n: int) -> str:
-        known = catalogue.games.get(own[n].run.game)
-        return known.name if known else own[n].run.game
+        known = catalogue.games.get(kept_outcomes[n].run.game)
+        return known.name if known else kept_outcomes[n].run.game
 
     return honesty(
         outcomes,
         (
             ("game", game),
-            ("processor design", lambda n: design(own[n].run.processor)),
-            ("graphics design", lambda n: design(own[n].run.graphics)),
-            ("limited by", lambda n: _side(own[n])),
+            ("processor design", lambda n: design(kept_outcomes[n].run.processor)),
+            ("graphics design", lambda n: design(kept_outcomes[n].run.graphics)),
+            ("limited by", lambda n: _side(kept_outcomes[n])),
             ("evidence", lambda n: outcomes[n].promised.evidence or "not noted"),
         ),
     )

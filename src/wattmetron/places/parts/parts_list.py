@@ -218,7 +218,7 @@ def _row(
         if frames is None or offer is None or not offer.cost_minor
         else frames / offer.cost_minor * 10_000
     )
-    in_build = now is not None and any(part.id == own for _, own in now.build.ids())
+    in_build = now is not None and any(part.id == present_id for _, present_id in now.build.ids())
     return ShelfRow(
         part=part,
         offer=offer,

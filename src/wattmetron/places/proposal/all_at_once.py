@@ -54,10 +54,10 @@ def least_that_does(chance: Callable[[int], float], wanted: float, least: int) -
         return None
     surest = SUREST_PERCENT
     if not chance(surest):
-        surest = _last(lambda own: chance(own) > 0, least, surest)
+        surest = _last(lambda minimum: chance(minimum) > 0, least, surest)
     if chance(surest) < wanted:
         return None
-    return _last(lambda own: chance(own) < wanted, least, surest) + 1
+    return _last(lambda minimum: chance(minimum) < wanted, least, surest) + 1
 
 
 def _last(holds: Callable[[int], bool], low: int, high: int) -> int:

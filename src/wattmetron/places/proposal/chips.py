@@ -163,13 +163,13 @@ def _pick(cells: list[tuple[int, PairCell]]) -> tuple[int, PairCell]:
     """
     able = [cell for cell in cells if cell[1].inside] or [min(cells, key=_cost)]
     most = max(cell.winner.met for _, cell in able)
-    able = [own for own in able if own[1].winner.met == most]
+    able = [row for row in able if row[1].winner.met == most]
     top = max(cell.winner.gain for _, cell in able)
-    return min((own for own in able if own[1].winner.gain >= top - BAND), key=_cost)
+    return min((row for row in able if row[1].winner.gain >= top - BAND), key=_cost)
 
 
-def _cost(own: tuple[int, PairCell]) -> tuple[int, int]:
-    return own[1].winner.cost, own[0]
+def _cost(cell: tuple[int, PairCell]) -> tuple[int, int]:
+    return cell[1].winner.cost, cell[0]
 
 
 def compared(chip: ChipOffer, other: ChipOffer, amount: str) -> str:

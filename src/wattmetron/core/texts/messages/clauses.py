@@ -21,7 +21,9 @@ _ANSWER = re.compile(r"\?\s*\S")
 
 def folded(text: str) -> str:
     """Small letters of the same length, quotation marks and blanks made alike."""
-    small = "".join(own.lower() if len(own.lower()) == 1 else own for own in text[:LONGEST])
+    small = "".join(
+        letter.lower() if len(letter.lower()) == 1 else letter for letter in text[:LONGEST]
+    )
     return small.translate(str.maketrans("’‘`´\u00a0\u202f\t\r×–—", "''''    x--"))
 
 

@@ -48,5 +48,7 @@ def names_display(clause: Clause) -> bool:
     """Whether a clause says how large or fast the display is."""
     text = clause.text
     return bool(
-        FIGURES.search(text) or HERTZ.search(text) or any(own.search(text) for own, _ in NAMED)
+        FIGURES.search(text)
+        or HERTZ.search(text)
+        or any(pattern.search(text) for pattern, _ in NAMED)
     )

@@ -37,8 +37,8 @@ def games(text: str, named: Mapping[str, str]) -> list[MessageReading]:
     mentions = list(
         _exact(text, {n: key for n, key in named.items() if there.issuperset(words[n])})
     )
-    taken = [range(own.start, own.end) for own in mentions]
-    known = {own.value for own in mentions}
+    taken = [range(mention.start, mention.end) for mention in mentions]
+    known = {mention.value for mention in mentions}
     near = {
         name: key
         for name, key in named.items()
@@ -48,7 +48,7 @@ def games(text: str, named: Mapping[str, str]) -> list[MessageReading]:
     for slip in _slips(text, near):
         if not any(slip.start in span or slip.end - 1 in span for span in taken):
             mentions.append(slip)
-    return sorted(mentions, key=lambda own: own.start)
+    return sorted(mentions, key=lambda mention: mention.start)
 
 
 def _telling(words: tuple[str, ...]) -> set[str]:
@@ -90,12 +90,12 @@ def of_games(sentences: list[Clause], readings: list[MessageReading]) -> Iterato
     """
     last: list[MessageReading] = []
     for sentence in sentences:
-        own = [game for game in readings if sentence.start <= game.start < sentence.end]
+        within = [game for game in readings if sentence.start <= game.start < sentence.end]
         for match, make in _properties(sentence):
             start = sentence.start + match.start()
-            for game in _meant(sentence, own, start, sentence.start + match.end()) or last[-1:]:
+            for game in _meant(sentence, within, start, sentence.start + match.end()) or last[-1:]:
                 yield make(game=game.value)
-        last = own or last
+        last = within or last
 
 
 def _properties(sentence: Clause) -> Iterator[tuple[re.Match[str], Any]]:
@@ -120,11 +120,11 @@ def _maker(sentence: Clause, match: re.Match[str], field: str, value: object) ->
 
 
 def _meant(
-    sentence: Clause, own: list[MessageReading], start: int, end: int
+    sentence: Clause, readings: list[MessageReading], start: int, end: int
 ) -> list[MessageReading]:
     """The games of a sentence that something at a place is about."""
-    before = [game for game in own if game.end <= start]
-    after = [game for game in own if game.start >= end]
+    before = [game for game in readings if game.end <= start]
+    after = [game for game in readings if game.start >= end]
     if after:
         between = sentence.text[end - sentence.start : after[0].start - sentence.start]
         if re.fullmatch(r"[\w ]{0,20}\b(?:in|for) (?:the )?", between):

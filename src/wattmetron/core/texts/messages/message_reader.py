@@ -51,13 +51,13 @@ def read_letter(catalogue: Catalogue, text: str) -> Letter:
     if letter.text != small:
         readings = games(letter.text, known)
     readings_so_far, unread = _read(catalogue, letter.text, readings)
-    placed = tuple(_placed(own, letter) for own in readings_so_far)
+    placed = tuple(_placed(reading, letter) for reading in readings_so_far)
     return Letter(text, placed, tuple(letter.span(*span) for span in unread), cut)
 
 
-def _placed(own: MessageReading, letter: Shortened) -> MessageReading:
-    start, end = letter.span(own.start, own.end)
-    return replace(own, start=start, end=end)
+def _placed(reading: MessageReading, letter: Shortened) -> MessageReading:
+    start, end = letter.span(reading.start, reading.end)
+    return replace(reading, start=start, end=end)
 
 
 def _read(
@@ -91,8 +91,8 @@ def _read(
 def _without(text: str, readings: list[MessageReading]) -> str:
     """The text with the names of games blanked: what they are called is no wish."""
     signs = list(text)
-    for own in readings:
-        signs[own.start : own.end] = " " * (own.end - own.start)
+    for reading in readings:
+        signs[reading.start : reading.end] = " " * (reading.end - reading.start)
     return "".join(signs)
 
 
@@ -101,28 +101,32 @@ def _settled(readings_so_far: Iterable[MessageReading]) -> tuple[MessageReading,
     sure where another contradicts it.
     """
     several, single = list[MessageReading](), dict[str, list[MessageReading]]()
-    for own in readings_so_far:
-        if own.field in SEVERAL:
-            several.append(own)
+    for reading in readings_so_far:
+        if reading.field in SEVERAL:
+            several.append(reading)
         else:
-            single.setdefault(own.field, []).append(own)
-    by_meaning = {(own.field, own.value, own.game): own for own in reversed(several)}
-    alone = [_first(own) for own in single.values()]
-    rest = [own for own in by_meaning.values() if not _shown_as_part(own, by_meaning)]
-    return tuple(sorted([*alone, *rest], key=lambda own: (own.start, own.end, own.field)))
+            single.setdefault(reading.field, []).append(reading)
+    by_meaning = {
+        (reading.field, reading.value, reading.game): reading for reading in reversed(several)
+    }
+    alone = [_first(reading) for reading in single.values()]
+    rest = [reading for reading in by_meaning.values() if not _shown_as_part(reading, by_meaning)]
+    return tuple(
+        sorted([*alone, *rest], key=lambda reading: (reading.start, reading.end, reading.field))
+    )
 
 
-def _shown_as_part(own: MessageReading, by_meaning: Mapping[Any, MessageReading]) -> bool:
+def _shown_as_part(reading: MessageReading, by_meaning: Mapping[Any, MessageReading]) -> bool:
     """Whether a kind is only the end of a part's name that was read."""
-    return own.field == "own_kind" and any(
-        other.field == "owned" and other.start <= own.start < other.end
+    return reading.field == "own_kind" and any(
+        other.field == "owned" and other.start <= reading.start < other.end
         for other in by_meaning.values()
     )
 
 
 def _first(readings_so_far: list[MessageReading]) -> MessageReading:
-    first = min(readings_so_far, key=lambda own: own.start)
-    agreed = len({str(own.value) for own in readings_so_far}) == 1
+    first = min(readings_so_far, key=lambda reading: reading.start)
+    agreed = len({str(reading.value) for reading in readings_so_far}) == 1
     return MessageReading(
         field=first.field,
         value=first.value,
@@ -139,5 +143,5 @@ def _unread(
     return tuple(
         (sentence.start, sentence.end)
         for sentence in whole
-        if not any(sentence.start <= own.start < sentence.end for own in readings_so_far)
+        if not any(sentence.start <= reading.start < sentence.end for reading in readings_so_far)
     )

@@ -72,4 +72,4 @@ class Letter:
     cut: bool = False
 
     def of(self, field: Field) -> tuple[MessageReading, ...]:
-        return tuple(own for own in self.said if own.field == field)
+        return tuple(reading for reading in self.said if reading.field == field)

@@ -25,7 +25,7 @@ def translated(small: str, named: Iterable[MessageReading]) -> Shortened:
     letter = Shortened(small, list(range(len(small))))
     if not spoken_in(small):
         return letter
-    names = [range(own.start, own.end) for own in named]
+    names = [range(mention.start, mention.end) for mention in named]
 
     def other(words: Callable[[re.Match[str]], str]) -> Callable[[re.Match[str]], str]:
         def replacing(match: re.Match[str]) -> str:

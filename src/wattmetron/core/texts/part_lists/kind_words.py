@@ -30,13 +30,13 @@ _LEADING = tuple(
 
 def kind_named(text: str) -> Kind | None:
     """The kind that a text names first."""
-    starts = [(match.start(), kind) for kind, own in _KINDS if (match := own.search(text))]
+    starts = [(match.start(), kind) for kind, pattern in _KINDS if (match := pattern.search(text))]
     return min(starts)[1] if starts else None
 
 
 def leading_kind(text: str) -> tuple[Kind | None, str]:
     """The kind with which a text begins, and the rest of it."""
-    for kind, own in _LEADING:
-        if match := own.match(text):
+    for kind, pattern in _LEADING:
+        if match := pattern.match(text):
             return kind, text[match.end() :]
     return None, text

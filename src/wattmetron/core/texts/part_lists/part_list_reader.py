@@ -169,9 +169,9 @@ class _Reading:
 
     def _alike(self, name: str, kind: Kind | None) -> tuple[str, ...]:
         """Parts with some of a name that none has."""
-        matches = [own for own in self._names.find(name, kind) if own.share >= LEAST_ALIKE]
-        matches.sort(key=lambda own: (-own.score, own.part_id))
-        return tuple(own.part_id for own in matches[:MOST_GUESSES])
+        matches = [match for match in self._names.find(name, kind) if match.share >= LEAST_ALIKE]
+        matches.sort(key=lambda match: (-match.score, match.part_id))
+        return tuple(match.part_id for match in matches[:MOST_GUESSES])
 
     def _continues(self, row: ParsedRow) -> bool:
         """Whether a row says more of the part before, as a basket does."""
@@ -197,32 +197,36 @@ class _Reading:
 
     def _spots(self, text: str, kind: Kind | None) -> list[_Spot]:
         """The places of a text where parts are named, none over another, those that say most."""
-        matches = [own for own in self._names.find(text, kind) if own.score >= LEAST_SCORE]
-        matches = [own for own in matches if own.share >= LEAST_SHARE and _stands(own)]
+        matches = [match for match in self._names.find(text, kind) if match.score >= LEAST_SCORE]
+        matches = [match for match in matches if match.share >= LEAST_SHARE and _stands(match)]
         chosen: list[NameMatch] = []
-        for own in sorted(matches, key=lambda own: (-own.score, own.part_id)):
-            if all(own.places.isdisjoint(other.places) and _apart(own, other) for other in chosen):
-                chosen.append(own)
-        chosen.sort(key=lambda own: own.start)
-        taken = {position for own in chosen for position in own.places}
+        for match in sorted(matches, key=lambda match: (-match.score, match.part_id)):
+            if all(
+                match.places.isdisjoint(other.places) and _apart(match, other) for other in chosen
+            ):
+                chosen.append(match)
+        chosen.sort(key=lambda match: match.start)
+        taken = {position for match in chosen for position in match.places}
         return [
             _Spot(
-                own.start,
-                own.end,
-                self._guesses(own, [o for o in matches if o.places.isdisjoint(taken - own.places)]),
+                match.start,
+                match.end,
+                self._guesses(
+                    match, [o for o in matches if o.places.isdisjoint(taken - match.places)]
+                ),
             )
-            for own in chosen
+            for match in chosen
         ]
 
     def _guesses(self, best: NameMatch, matches: Sequence[NameMatch]) -> tuple[Guess, ...]:
         """The best and what else may be meant at its place; parts that are as good share."""
-        rivals = [own for own in matches if not own.places.isdisjoint(best.places)]
-        rivals.sort(key=lambda own: (-own.score, self._cost(own.part_id), own.part_id))
+        rivals = [match for match in matches if not match.places.isdisjoint(best.places)]
+        rivals.sort(key=lambda match: (-match.score, self._cost(match.part_id), match.part_id))
         level = [rival for rival in rivals if best.score - rival.score < NEAR]
         second = next((rival for rival in rivals if best.score - rival.score >= NEAR), None)
         margin = 1.0 if second is None else min(1.0, (best.score - second.score) / 1.5)
         sure = min(0.98, best.share) * (0.6 + 0.4 * margin)
-        guesses = [Guess(own.part_id, sure / len(level)) for own in level]
+        guesses = [Guess(match.part_id, sure / len(level)) for match in level]
         rest = [
             Guess(rival.part_id, min(sure, rival.share) * 0.5)
             for rival in rivals
@@ -237,17 +241,17 @@ class _Reading:
         return min((offer.cost_minor for offer in offers), default=10**9)
 
 
-def _stands(own: NameMatch) -> bool:
+def _stands(match: NameMatch) -> bool:
     """Whether enough of a name is there: one word alone only where it is nearly all of it and of
     what stands around it; slips alone only where they are many.
     """
-    if own.words == 1:
-        return own.share >= LEAST_ALONE and own.exact == 1 and own.crowd <= MOST_BESIDE_ONE
-    return own.words > 2 or (own.exact > 0 and own.share >= LEAST_OF_TWO)
+    if match.words == 1:
+        return match.share >= LEAST_ALONE and match.exact == 1 and match.crowd <= MOST_BESIDE_ONE
+    return match.words > 2 or (match.exact > 0 and match.share >= LEAST_OF_TWO)
 
 
-def _apart(own: NameMatch, other: NameMatch) -> bool:
-    return own.end <= other.start or other.end <= own.start
+def _apart(match: NameMatch, other: NameMatch) -> bool:
+    return match.end <= other.start or other.end <= match.start
 
 
 def _bare(text: str) -> str:

@@ -22,8 +22,10 @@ def prose_of(catalogue: Catalogue, text: str) -> str:
         return " " * len(text)
     names, lines = names_of(catalogue), []
     for line in text.split("\n"):
-        matches = [own for own in names.find(line) if own.share >= LEAST_SHARE and own.words > 1]
-        around = len(WORD.findall(line)) - max((own.words for own in matches), default=0)
+        matches = [
+            match for match in names.find(line) if match.share >= LEAST_SHARE and match.words > 1
+        ]
+        around = len(WORD.findall(line)) - max((match.words for match in matches), default=0)
         counted = NO_PART.search(line) and prices_of(line, True) and "budget" not in line.lower()
         priced = leading_kind(line)[0] is not None and bool(prices_of(line, False))
         listed = (bool(matches) or priced) and around <= MOST_AROUND and not _speaks(line)

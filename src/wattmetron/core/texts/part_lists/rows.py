@@ -102,7 +102,7 @@ def _unwrapped(lines: list[str]) -> Iterator[str]:
 
 
 def _head(cell: str) -> str:
-    return next((key for key, own in HEADS.items() if own.match(cell.strip(" *\"'"))), "")
+    return next((key for key, pattern in HEADS.items() if pattern.match(cell.strip(" *\"'"))), "")
 
 
 def _cutter(lines: list[str]) -> Any:
@@ -139,20 +139,20 @@ def _of_json(value: Any, depth: int = 0) -> Iterator[ParsedRow]:
     if depth > 12:
         return
     if isinstance(value, list):
-        for own in value:
-            yield from _of_json(own, depth + 1)
+        for item in value:
+            yield from _of_json(item, depth + 1)
         return
     if isinstance(value, str):
         yield ParsedRow(value[:300])
         return
     if not isinstance(value, dict):
         return
-    small = {str(key).lower(): own for key, own in value.items()}
+    small = {str(key).lower(): item for key, item in value.items()}
     name = next((small[key] for key in NAME_KEYS if isinstance(small.get(key), str)), None)
-    inner = [own for own in value.values() if isinstance(own, list | dict)]
-    if name is None or any(isinstance(own, list) for own in inner):
-        for own in inner:
-            yield from _of_json(own, depth + 1)
+    inner = [item for item in value.values() if isinstance(item, list | dict)]
+    if name is None or any(isinstance(item, list) for item in inner):
+        for item in inner:
+            yield from _of_json(item, depth + 1)
         return
     kind = next(
         (small[key] for key in ("type", "kind", "slot") if isinstance(small.get(key), str)), ""
@@ -165,6 +165,6 @@ def _of_json(value: Any, depth: int = 0) -> Iterator[ParsedRow]:
 
 def _amount(value: Any) -> str:
     if isinstance(value, dict):
-        small = {str(key).lower(): own for key, own in value.items()}
+        small = {str(key).lower(): item for key, item in value.items()}
         return f"{small.get('amount', small.get('value', ''))} {small.get('currency', '')}"
     return str(value)

@@ -242,7 +242,7 @@ def brief_form(
             ChangedWish(field.name, standing_words(brief, field, currency, asking.names))
             for field in differing(brief)
         ),
-        out=(*brief.no_makers, *(lists.names.get(own, own) for own in brief.banned)),
+        out=(*brief.no_makers, *(lists.names.get(own_kind, own_kind) for own_kind in brief.banned)),
         owned_words=_owned_words(brief, lists.names),
         screens=tuple(screen.name for screen in catalogue.by_kind["display"]),
         targets=tuple(
@@ -267,7 +267,7 @@ def brief_form(
             (
                 kind,
                 KIND_WORDS[kind],
-                listed([maker for own, maker in brief.only_of if own == kind]),
+                listed([maker for own_kind, maker in brief.only_of if own_kind == kind]),
             )
             for kind in dict.fromkeys(kind for kind, _ in brief.only_of)
         ),
@@ -278,7 +278,9 @@ def brief_form(
 def _owned_words(brief: Brief, names: Mapping[str, str]) -> str:
     """What is owned, and what else the budget pays for, in one line."""
     sentences = (
-        [f"owned: {listed([names.get(own, own) for own in brief.owned])}"] if brief.owned else []
+        [f"owned: {listed([names.get(part_id, part_id) for part_id in brief.owned])}"]
+        if brief.owned
+        else []
     )
     if brief.outside:
         sentences.append(

@@ -170,7 +170,7 @@ def read_text(catalogue: Catalogue, text: str) -> LetterPage:
     return replace(
         shown,
         rows=list_rows(catalogue, sent_list),
-        owned=tuple(own for own in shown.owned if own[0] not in listed_parts),
+        owned=tuple(part for part in shown.owned if part[0] not in listed_parts),
         unnamed=() if sent_list.parts else shown.unnamed,
         said=(*shown.said, *list_said(sent_list)),
         tastes=tuple(
@@ -265,8 +265,10 @@ def _pieces(letter: Letter) -> list[MessagePiece]:
 
 def _as(letter: Letter, reading: MessageReading) -> str:
     """All that was read at one place."""
-    there = (own for own in letter.said if own.start < reading.end and own.end > reading.start)
-    return ", ".join(dict.fromkeys(WORDS[own.field] for own in there))
+    there = (
+        other for other in letter.said if other.start < reading.end and other.end > reading.start
+    )
+    return ", ".join(dict.fromkeys(WORDS[other.field] for other in there))
 
 
 def _plain(letter: Letter, start: int, end: int) -> list[MessagePiece]:
@@ -382,7 +384,9 @@ def _typed_games(catalogue: Catalogue, entries: Typed) -> list[WantedGame]:
             WantedGame(
                 game_id=game_id,
                 fps=read_number(fps, f"The frame rate of {name}") if fps else None,
-                preset=next((own for own in PRESETS if own == preset), None),
+                preset=next(
+                    (preset_name for preset_name in PRESETS if preset_name == preset), None
+                ),
                 ray_tracing=f"rays.{game_id}" in entries,
             )
         )

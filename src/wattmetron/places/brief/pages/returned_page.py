@@ -39,7 +39,7 @@ class ReturnedPage:
 
 def left_places(text: str) -> frozenset[int]:
     """The places of what is left, as the address names them."""
-    return frozenset(int(own) for own in text.split(",")[:200] if own.isdecimal())
+    return frozenset(int(number) for number in text.split(",")[:200] if number.isdecimal())
 
 
 def returned_page(
@@ -64,11 +64,11 @@ def returned_page(
     )
 
 
-def _row(n: int, own: Proposed, left: frozenset[int], base: str) -> ProposalRow:
+def _row(n: int, proposal: Proposed, left: frozenset[int], base: str) -> ProposalRow:
     turned = left - {n} if n in left else left | {n}
     query = {"leave": ",".join(str(index) for index in sorted(turned))} if turned else {}
     url = f"{base}?{urlencode(query)}" if query else base
-    return ProposalRow(n + 1, own.about, own.here, own.theirs, n not in left, url)
+    return ProposalRow(n + 1, proposal.about, proposal.here, proposal.theirs, n not in left, url)
 
 
 def _sums(taken: int, count: int, now: Assessment, then: Assessment) -> str:

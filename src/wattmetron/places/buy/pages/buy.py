@@ -123,18 +123,18 @@ def buy_view(
 ) -> BuyView:
     """The purchase of the adopted build, what was bought of it, and what it cost over time."""
     plan = opened.plan
-    own = buying(catalogue, now, plan, today)
-    way = chosen_way(own, query.parcels or "")
+    purchases = buying(catalogue, now, plan, today)
+    way = chosen_way(purchases, query.parcels or "")
     bought = tuple(_bought(catalogue, now, entry) for entry in plan.purchases)
     return BuyView(
-        headline=_headline(now, own, way),
-        says=tuple(_says(catalogue, now, own, way)),
+        headline=_headline(now, purchases, way),
+        says=tuple(_says(catalogue, now, purchases, way)),
         parcels=() if way is None else tuple(_parcel(catalogue, now, p) for p in way.parcels),
-        ways=tuple(_way(now, own, other, way, query, opened.id) for other in own.ways),
-        first=tuple(_first(catalogue, own)),
+        ways=tuple(_way(now, purchases, other, way, query, opened.id) for other in purchases.ways),
+        first=tuple(_first(catalogue, purchases)),
         nowhere=tuple(
             sold_out(catalogue, now, part_id, history.spans, query, opened.id, today)
-            for part_id in own.nowhere
+            for part_id in purchases.nowhere
         ),
         chosen="" if way is None else str(len(way.parcels)),
         bought=bought,
@@ -181,13 +181,13 @@ def _line(now: Assessment, history: History, today: date) -> dict[str, Any]:
     }
 
 
-def _headline(now: Assessment, own: Buying, way: Purchase | None) -> str:
+def _headline(now: Assessment, purchases: Buying, way: Purchase | None) -> str:
     if now.build.empty:
         return "There is nothing to buy yet: choose parts, or adopt a proposal."
     if way is None:
-        return "Nothing of this build is on sale." if own.nowhere else "Everything is bought."
+        return "Nothing of this build is on sale." if purchases.nowhere else "Everything is bought."
     shops = [parcel.shop for parcel in way.parcels]
-    parts = sum(want.times for want in own.market.wants)
+    parts = sum(want.times for want in purchases.market.wants)
     return (
         f"{parts} part{'' if parts == 1 else 's'} for {money(way.total_minor, now.currency)}"
         f" delivered, from {listed(shops)}."
@@ -195,11 +195,11 @@ def _headline(now: Assessment, own: Buying, way: Purchase | None) -> str:
 
 
 def _says(
-    catalogue: Catalogue, now: Assessment, own: Buying, way: Purchase | None
+    catalogue: Catalogue, now: Assessment, purchases: Buying, way: Purchase | None
 ) -> Iterator[str]:
     if way is None:
         return
-    cheapest = own.ways[0]
+    cheapest = purchases.ways[0]
     if way is cheapest:
         yield "No choice of shops is cheaper, with thresholds, codes and what is sold together."
     else:
@@ -208,19 +208,19 @@ def _says(
     if way.risk_minor:
         risk = money(way.risk_minor, now.currency)
         yield f"{risk} more are counted for the risk of used parts: set aside, not paid."
-    fewest = len(own.ways[-1].parcels)
+    fewest = len(purchases.ways[-1].parcels)
     if fewest > 1:
         yield f"With fewer than {fewest} parcels not all of it is to be had."
     old = [
         catalogue.part(bought.place.part_id).name
         for parcel in way.parcels
         for bought in parcel.bought
-        if (bought.place.part_id, bought.place.shop) in own.old
+        if (bought.place.part_id, bought.place.shop) in purchases.old
     ]
     if old:
         days = now.brief.old_after_days
         yield f"Older than {days} days, so look again before you order: the price of {listed(old)}."
-    saved = own.alone_minor - way.cost_minor
+    saved = purchases.alone_minor - way.cost_minor
     if saved > 0:
         yield f"{money(saved, now.currency)} less than every part ordered by itself."
     elif saved < 0:
@@ -256,14 +256,14 @@ def _times(catalogue: Catalogue, part_id: str, times: int) -> str:
 
 def _way(
     now: Assessment,
-    own: Buying,
+    purchases: Buying,
     other: Purchase,
     chosen: Purchase | None,
     query: DeskQuery,
     brief_id: int,
 ) -> WayRow:
     count = len(other.parcels)
-    more = other.cost_minor - own.ways[0].cost_minor
+    more = other.cost_minor - purchases.ways[0].cost_minor
     return WayRow(
         parcels=f"{count} parcel{'' if count == 1 else 's'}",
         total=money(other.total_minor, now.currency),
@@ -273,12 +273,14 @@ def _way(
     )
 
 
-def _first(catalogue: Catalogue, own: Buying) -> Iterator[str]:
+def _first(catalogue: Catalogue, purchases: Buying) -> Iterator[str]:
     """What to order first: what few shops have."""
-    for part_id, shops in own.scarce:
+    for part_id, shops in purchases.scarce:
         if shops <= FEW_SHOPS:
-            (shop,) = {source.shop for source in own.market.places if source.part_id == part_id}
-            last = ", and the last few" if (part_id, shop) in own.few else ""
+            (shop,) = {
+                source.shop for source in purchases.market.places if source.part_id == part_id
+            }
+            last = ", and the last few" if (part_id, shop) in purchases.few else ""
             yield f"{catalogue.part(part_id).name}: only {shop} has it{last}."
 
 

@@ -112,9 +112,9 @@ def compare_view(
     for row in others:
         if row.id != opened.id and not row.plan.build.empty:
             known[str(row.id)] = (row.plan.brief.name, row.plan.build)
-    for own in past.frozen:
-        made = f"{own.snapshot.name or 'snapshot'}, {own.snapshot.made_at:%-d %b %Y}"
-        known[f"s{own.snapshot.id}"] = (made, own.plan.build)
+    for dated in past.frozen:
+        made = f"{dated.snapshot.name or 'snapshot'}, {dated.snapshot.made_at:%-d %b %Y}"
+        known[f"s{dated.snapshot.id}"] = (made, dated.plan.build)
     wanted = (query.beside or (PINNED if PINNED in known else "")).split(".")
     chosen = [key for key in dict.fromkeys(wanted) if key in known][: MOST_SIDES - 1]
     builds = [("", "this build", plan.build), *((key, *known[key]) for key in chosen)]
@@ -203,17 +203,17 @@ def _fixed_row(catalogue: Catalogue, pace: Pace) -> FixedRow:
     )
 
 
-def _stated(own: ReachedRate | None, wanted_fps: float) -> tuple[str, str, str]:
+def _stated(rate: ReachedRate | None, wanted_fps: float) -> tuple[str, str, str]:
     """What is stated, never more: a rate at other settings meets nothing."""
-    if own is None or own.low_fps is None or own.high_fps is None:
+    if rate is None or rate.low_fps is None or rate.high_fps is None:
         return "not known", "", ""
-    if own.low_fps >= wanted_fps:
+    if rate.low_fps >= wanted_fps:
         means = "as much as is wanted, at its settings"
-    elif own.high_fps < wanted_fps:
+    elif rate.high_fps < wanted_fps:
         means = "less than is wanted"
     else:
         means = "about what is wanted, at its settings"
-    return own.words, own.settings, means
+    return rate.words, rate.settings, means
 
 
 def _says(comparison: Comparison) -> list[str]:

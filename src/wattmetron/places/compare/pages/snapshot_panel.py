@@ -67,7 +67,7 @@ def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, snapshot_t
         for snapshot in workshop.snapshots(opened.id)
     )
     sets = tuple((opened_set.id, opened_set.own.name) for opened_set in all_sets(workshop))
-    wanted = next((own for own in frozen if str(own.snapshot.id) == snapshot_text), None)
+    wanted = next((dated for dated in frozen if str(dated.snapshot.id) == snapshot_text), None)
     if wanted is None:
         return Past(frozen, sets=sets)
     if wanted.snapshot.as_of is None:
@@ -83,13 +83,13 @@ def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, snapshot_t
 
 def snapshot_rows(past: Past, currency: str) -> tuple[SnapshotListRow, ...]:
     rows = []
-    for own in past.frozen:
-        figures = read_figures(own.snapshot.figures)
+    for dated in past.frozen:
+        figures = read_figures(dated.snapshot.figures)
         rows.append(
             SnapshotListRow(
-                id=own.snapshot.id,
-                name=own.snapshot.name or "a snapshot",
-                day=f"{own.snapshot.made_at:%-d %b %Y}",
+                id=dated.snapshot.id,
+                name=dated.snapshot.name or "a snapshot",
+                day=f"{dated.snapshot.made_at:%-d %b %Y}",
                 total=money(figures.spent_minor, currency),
                 met=f"{figures.met} of {len(figures.rates)}",
             )
@@ -150,7 +150,12 @@ def _title(snapshot: Snapshot) -> str:
 
 
 def _names(catalogue: Catalogue, ids: tuple[str, ...]) -> str:
-    return listed([catalogue.parts[own].name if own in catalogue.parts else own for own in ids])
+    return listed(
+        [
+            catalogue.parts[part_id].name if part_id in catalogue.parts else part_id
+            for part_id in ids
+        ]
+    )
 
 
 def _change(minor: int, currency: str) -> str:

@@ -226,11 +226,11 @@ def _growth(
     """A heading, a sentence, and the address that tries the part where there is one."""
     if now.build.empty:
         return []
-    own = growth(catalogue, now)
+    growing = growth(catalogue, now)
     rows = []
     for title, kind, stronger in (
-        ("Graphics later", "graphics", own.graphics),
-        ("Processor later", "processor", own.processor),
+        ("Graphics later", "graphics", growing.graphics),
+        ("Processor later", "processor", growing.processor),
     ):
         if stronger is None:
             word = KIND_WORDS[kind]  # type: ignore[index]
@@ -259,22 +259,26 @@ def _growth(
                 trial(stronger.kind, stronger.part.id),
             )
         )
-    if own.memory_slots is not None and own.memory_gb is not None:
+    if growing.memory_slots is not None and growing.memory_gb is not None:
         slots = (
             "no memory slot"
-            if own.memory_slots <= 0
-            else f"{own.memory_slots} memory {'slot' if own.memory_slots == 1 else 'slots'}"
+            if growing.memory_slots <= 0
+            else f"{growing.memory_slots} memory {'slot' if growing.memory_slots == 1 else 'slots'}"
         )
         rows.append(
             (
                 "Memory",
-                f"{slots[:1].upper()}{slots[1:]} free; at most {own.memory_gb:g}{THIN}GB.",
+                f"{slots[:1].upper()}{slots[1:]} free; at most {growing.memory_gb:g}{THIN}GB.",
                 "",
             )
         )
-    if own.m2_slots is not None and own.sata_ports is not None:
+    if growing.m2_slots is not None and growing.sata_ports is not None:
         rows.append(
-            ("Drives", f"{max(0, own.m2_slots)} M.2 and {max(0, own.sata_ports)} SATA free.", "")
+            (
+                "Drives",
+                f"{max(0, growing.m2_slots)} M.2 and {max(0, growing.sata_ports)} SATA free.",
+                "",
+            )
         )
     return rows
 

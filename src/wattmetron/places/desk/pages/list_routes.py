@@ -50,9 +50,9 @@ def _list(
         "error": error,
         "is_demo": workshop.is_demo,
         "fired": [
-            own
-            for own in looked_at(workshop, workshop.catalogue(), kept_watches(workshop).watches)
-            if own.fires
+            watched
+            for watched in looked_at(workshop, workshop.catalogue(), kept_watches(workshop).watches)
+            if watched.fires
         ],
     }
     url = "/briefs" if request.method == "POST" else None

@@ -60,8 +60,8 @@ def _keep_steps(request: Request, brief_id: int, entries: Typed) -> Response:
         budget = money(step.budget_minor, currency)
         name = f"{plan.brief.name[:100]}, {budget}"
         brief = replace(step.assessment.brief, name=name, budget_low_minor=0)
-        own = Plan(brief, step.assessment.build, handout=plan.handout)
-        dated.append(dated_now(workshop, budget, own))
+        step_plan = Plan(brief, step.assessment.build, handout=plan.handout)
+        dated.append(dated_now(workshop, budget, step_plan))
     if not dated:
         raise BriefError("No budget has a build that fits: there is nothing to keep.")
     set_id = make_set(workshop, BuildSet(plan.brief.name[:80]).adding(*dated))

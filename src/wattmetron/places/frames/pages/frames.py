@@ -53,8 +53,8 @@ class FrameRowView:
     @property
     def paced(self) -> tuple[Markup, str] | None:
         """What the display does with the frames, drawn and in words."""
-        own = pacing(self.estimate, self.brief.display) if self.estimate else None
-        return (pacing_strip(own), pacing_words(own)) if own else None
+        pace = pacing(self.estimate, self.brief.display) if self.estimate else None
+        return (pacing_strip(pace), pacing_words(pace)) if pace else None
 
     @property
     def readout(self) -> str:

@@ -91,9 +91,9 @@ STANDS_OUT = 2.5
 
 def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
     """Every result with what the model says of it; one that stands out is named."""
-    own = catalogue.results.get(facts.game.id)
+    results = catalogue.results.get(facts.game.id)
     rows = {each_residual.result.id: each_residual for each_residual in facts.informed.residuals}
-    for item in own.items if own else ():
+    for item in results.items if results else ():
         residual = rows.get(item.id)
         names = [
             standing.name if (standing := scale_of(catalogue).standing(key)) else key

@@ -261,8 +261,8 @@ def _results_changed(
     if action == "undo":
         return measuring.undo_results(workshop, game_id, version)
     catalogue = workshop.catalogue()
-    own = catalogue.results.get(game_id)
-    items = own.items if own else ()
+    results = catalogue.results.get(game_id)
+    items = results.items if results else ()
     if action == "mute":
         sentence = "left a result out" if form.muted else "a result counts again"
         left = measuring.muted(items, form.result, form.muted)

@@ -37,12 +37,12 @@ class HousePage:
     error: str = ""
 
 
-def _kept(own: Housed, notice: str = "") -> HousePage:
+def _kept(housed_rules: Housed, notice: str = "") -> HousePage:
     return HousePage(
-        version=own.version,
-        can_undo=own.can_undo,
-        rules="\n\n".join(own.house.rules),
-        grades=tuple((grade.name, "\n".join(grade.lines)) for grade in own.house.grades),
+        version=housed_rules.version,
+        can_undo=housed_rules.can_undo,
+        rules="\n\n".join(housed_rules.house.rules),
+        grades=tuple((grade.name, "\n".join(grade.lines)) for grade in housed_rules.house.grades),
         notice=notice,
     )
 
@@ -65,7 +65,9 @@ def _save(request: Request, entries: Typed) -> Response:
         (entries.get(name, "").strip(), entries.get(lines, ""))
         for name, lines in zip(NAMES, LINES, strict=True)
     )
-    house = House(_paragraphs(form.rules), tuple(Peripherals(own, _lines(t)) for own, t in grades))
+    house = House(
+        _paragraphs(form.rules), tuple(Peripherals(kind, _lines(t)) for kind, t in grades)
+    )
     try:
         keep_house(workshop, form.version, house)
     except WattmetronError as error:

@@ -126,8 +126,8 @@ def _games(catalogue: Catalogue, tried: tuple[Attempt, ...]) -> tuple[BenchGame,
         )
         for settings in {attempt.settings for attempt in tried}
     }
-    for index, own in enumerate(tried):
-        games.setdefault(own.settings, []).append(_row(index, own, best[own.settings]))
+    for index, row in enumerate(tried):
+        games.setdefault(row.settings, []).append(_row(index, row, best[row.settings]))
     return tuple(
         BenchGame(title=_title(catalogue, each_attempt), rows=tuple(games[each_attempt.settings]))
         for each_attempt in {attempt.settings: attempt for attempt in tried}.values()
@@ -198,9 +198,11 @@ def _kit(now: Assessment) -> str:
     kit, chip = now.machine.memory, now.machine.processor
     if kit is None or chip is None:
         return ""
-    own = memory_class(chip, now.machine.mainboard, kit)
-    held = "" if own.mts == kit.mts else f", held at {own.mts:,}{THIN}MT/s by processor or board"
-    return f"{kit.name}: {kit.mts:,}{THIN}MT/s CL{kit.cl}, {own.latency_ns:.1f}{THIN}ns{held}."
+    memory = memory_class(chip, now.machine.mainboard, kit)
+    held = (
+        "" if memory.mts == kit.mts else f", held at {memory.mts:,}{THIN}MT/s by processor or board"
+    )
+    return f"{kit.name}: {kit.mts:,}{THIN}MT/s CL{kit.cl}, {memory.latency_ns:.1f}{THIN}ns{held}."
 
 
 def _own(catalogue: Catalogue, plan: Plan) -> tuple[tuple[str, str, str], ...]:

@@ -184,12 +184,12 @@ BESIDE: tuple[tuple[str, str, Callable[[Report], float | None]], ...] = (
 )
 
 
-def _settled(own: Difference) -> str:
-    if own.more_runs == 0:
+def _settled(compared: Difference) -> str:
+    if compared.more_runs == 0:
         return "settled"
-    if own.more_runs is None:
+    if compared.more_runs is None:
         return "more runs would hardly settle it: the two are about alike"
-    runs = "1 more run" if own.more_runs == 1 else f"{own.more_runs} more runs"
+    runs = "1 more run" if compared.more_runs == 1 else f"{compared.more_runs} more runs"
     return f"{runs} on either side would settle it, if it stays like this"
 
 

@@ -102,7 +102,7 @@ def _take_page(
         "live": request.app.state.recorder.live,
         "error": error,
         "columns": None,
-        "holds": [(own, _holds_words(own)) for own in HOLDS],
+        "holds": [(recording, _holds_words(recording)) for recording in HOLDS],
         "units": tuple(UNITS),
         "key": "",
         "file": "",
@@ -221,14 +221,14 @@ def live_frames(request: Request, since: int = 0) -> Response:
     """What came since so many frames, for the page that draws it."""
     recorder = recorder_of(request)
     total, rows = recorder.since(max(0, since))
-    own = recorder.live
+    recording = recorder.live
     return JSONResponse(
         {
             "frames": total,
-            "seconds": round(own.seconds, 2),
-            "running": own.running,
-            "wrong": own.wrong,
-            "noted": own.noted,
+            "seconds": round(recording.seconds, 2),
+            "running": recording.running,
+            "wrong": recording.wrong,
+            "noted": recording.noted,
             "now": recorder.now(),
             "rows": rows.round(4).tolist(),
         },
@@ -280,9 +280,9 @@ async def bring(request: Request) -> Response:
     form = await request.form(max_fields=200, max_files=MOST_FILES, max_part_size=MOST_PART)
     entries = {name: clean(value) for name, value in form.items() if isinstance(value, str)}
     files = [
-        (own.filename, await own.read())
-        for own in form.getlist("file")
-        if isinstance(own, UploadFile) and own.filename
+        (upload.filename, await upload.read())
+        for upload in form.getlist("file")
+        if isinstance(upload, UploadFile) and upload.filename
     ]
     return await run_in_threadpool(_bring, request, entries, files)
 
@@ -329,8 +329,8 @@ def _said_columns(entries: Typed) -> tuple[tuple[Holds, ...], Unit | None]:
     sentences: list[str] = []
     while f"column-{len(sentences)}" in entries:
         sentences.append(entries[f"column-{len(sentences)}"])
-    holds = tuple(own for text in sentences for own in HOLDS if own == text)
-    unit = next((own for own in UNITS if own == entries.get("unit")), None)
+    holds = tuple(choice for text in sentences for choice in HOLDS if choice == text)
+    unit = next((choice for choice in UNITS if choice == entries.get("unit")), None)
     return (holds if len(holds) == len(sentences) else ()), unit
 
 

@@ -475,19 +475,21 @@ def _amount(value: float, name: str) -> str:
 
 
 def _by_hand(run: Run) -> tuple[tuple[str, str], ...]:
-    own = run.by_hand
-    if own is None:
+    by_hand = run.by_hand
+    if by_hand is None:
         return ()
     rows = (
         (
             "rate seen",
-            f"{own.low_fps:g} to {own.high_fps:g}{THIN}fps" if own.low_fps and own.high_fps else "",
+            f"{by_hand.low_fps:g} to {by_hand.high_fps:g}{THIN}fps"
+            if by_hand.low_fps and by_hand.high_fps
+            else "",
         ),
-        ("locked at", f"{own.locked_fps:g}{THIN}fps" if own.locked_fps else ""),
-        ("limited by, says the game", own.limits),
-        ("loading", f"{own.loading_s:g}{THIN}s" if own.loading_s is not None else ""),
-        ("rendering", f"{own.render_min:g}{THIN}min" if own.render_min is not None else ""),
-        ("noise", f"{own.noise_dba:g}{THIN}dB(A)" if own.noise_dba is not None else ""),
-        ("heard and seen", own.heard),
+        ("locked at", f"{by_hand.locked_fps:g}{THIN}fps" if by_hand.locked_fps else ""),
+        ("limited by, says the game", by_hand.limits),
+        ("loading", f"{by_hand.loading_s:g}{THIN}s" if by_hand.loading_s is not None else ""),
+        ("rendering", f"{by_hand.render_min:g}{THIN}min" if by_hand.render_min is not None else ""),
+        ("noise", f"{by_hand.noise_dba:g}{THIN}dB(A)" if by_hand.noise_dba is not None else ""),
+        ("heard and seen", by_hand.heard),
     )
     return tuple((name, value) for name, value in rows if value)

@@ -110,8 +110,8 @@ def _elsewhere(offer: Offer, home: str, rates: tuple[Rate, ...]) -> tuple[str, .
     conversion = converted(offer.delivered_minor, offer.currency, home, rates, offer.seen_on)
     if conversion is None:
         return ()
-    own = conversion.rate
+    rate = conversion.rate
     return (
-        f"About {round_money(conversion.minor, home)} by the rate of {own.on:%-d %b %Y}:"
-        f" 1{GAP}{own.base} = {own.rate}{GAP}{own.quote}.",
+        f"About {round_money(conversion.minor, home)} by the rate of {rate.on:%-d %b %Y}:"
+        f" 1{GAP}{rate.base} = {rate.rate}{GAP}{rate.quote}.",
     )

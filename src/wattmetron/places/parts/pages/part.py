@@ -180,9 +180,9 @@ def of_sources(part: Part) -> list[str]:
     """What is only claimed, and where sources disagree, in sentences."""
     sentences = [f"Only claimed: {figure_name(part, column)}." for column in part.claimed]
     for dissent in dissents(part):
-        own = getattr(part, dissent.column)
+        stated = getattr(part, dissent.column)
         sentences.append(
-            f"Sources disagree on {figure_name(part, dissent.column)}: {own:g} by"
+            f"Sources disagree on {figure_name(part, dissent.column)}: {stated:g} by"
             f" {part.source or 'the catalogue'}, {dissent.value:g} by {dissent.source}."
         )
     return sentences
@@ -231,9 +231,11 @@ def _used_in(workshop: Workshop, part_id: str) -> list[tuple[int, str, str]]:
         ways = []
         if part_id in plan.brief.owned:
             ways.append("owned")
-        if any(own == part_id for _, own in plan.build.ids()):
+        if any(present_id == part_id for _, present_id in plan.build.ids()):
             ways.append("in the build")
-        if plan.pinned is not None and any(own == part_id for _, own in plan.pinned.ids()):
+        if plan.pinned is not None and any(
+            present_id == part_id for _, present_id in plan.pinned.ids()
+        ):
             ways.append("in the pinned build")
         if ways:
             uses.append((brief.id, plan.brief.name, listed(ways)))
@@ -252,19 +254,19 @@ def _neighbours(
     if price is None:
         return []
     priced = sorted(
-        (own, other.id)
+        (cost, other.id)
         for other in catalogue.by_kind[kind]
-        if other.id != part.id and (own := book.cost(other.id)) is not None
+        if other.id != part.id and (cost := book.cost(other.id)) is not None
     )
     cheaper = [row for row in priced if row[0] <= price][-3:]
     dearer = [row for row in priced if row[0] > price][:3]
     return [
         (
             f"{catalogue.parts[other].name}: {traits(catalogue.parts[other])[0]}",
-            money(own, book.currency),
+            money(cost, book.currency),
             part_url(other, opened),
         )
-        for own, other in (*cheaper, *dearer)
+        for cost, other in (*cheaper, *dearer)
     ]
 
 

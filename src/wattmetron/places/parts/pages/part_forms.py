@@ -97,7 +97,7 @@ class OfferForm(Form):
         return Terms(
             sold_by=self.sold_by,
             rebate_minor=to_minor(self.rebate.strip() or "0", "The rebate"),
-            remarks=tuple(own.strip() for own in self.remarks.split(";") if own.strip()),
+            remarks=tuple(remark.strip() for remark in self.remarks.split(";") if remark.strip()),
             warranty_months=months,
             returns=True if self.returns else None,
             link=link,
