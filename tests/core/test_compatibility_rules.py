@@ -65,6 +65,7 @@ CHIP = Processor(
     gaming_w=60,
     igpu_speed=0,
     boxed_cooler_w=0,
+    tunable=False,
     firmware_family="Flood",
 )
 CARD = Graphics(

@@ -5,18 +5,21 @@ from dataclasses import replace
 
 import pytest
 
-from tests.core.test_compatibility_rules import CASE, WHOLE
+from tests.core.test_compatibility_rules import CARD, CASE, CHIP, WHOLE
 from tests.demo import plan, plans, world
 from wattmetron.core.compatibility.finding import counted
 from wattmetron.core.compatibility.floors import floors_of, missed
 from wattmetron.core.compatibility.roles import DriveRoom
 from wattmetron.core.compatibility.rules import check
+from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.power.draw import needed_supply_w
+from wattmetron.core.power.tuning import in_the_way
 from wattmetron.core.runs.limiting_side import Limits
 from wattmetron.places.assessment.assess import assess, floors_missed
 from wattmetron.places.compatibility.growth import growth
 from wattmetron.places.compatibility.pages.power import _year
 from wattmetron.places.measured.pages.views import _limits_sentence
+from wattmetron.places.proposal.gives_up import gives_up
 from wattmetron.places.proposal.proposals import answer, reasons_of
 
 
@@ -149,3 +152,31 @@ def test_one_of_a_thing_is_not_several():
     (said,) = [item.sentence for item in check(none) if item.rule == "processor leads"]
     assert "0 W" not in said and "has no 8-pin." in said
     assert counted(1, "fan") == "1 fan" and CASE.fans_included == 2
+
+
+def test_what_is_not_stated_of_a_part_is_not_said_to_be_missing():
+    drawing, unstated = replace(CHIP, igpu_speed=10.0), replace(CHIP, igpu_speed=None)
+    assert "integrated graphics not known instead of 10" in gives_up(drawing, unstated)
+    assert "integrated graphics 0 instead of 10" in gives_up(drawing, CHIP)
+    tracing, silent = replace(CARD, ray_speed=90.0), replace(CARD, ray_speed=None)
+    assert "ray tracing not known instead of 90" in gives_up(tracing, silent)
+
+    brief = plans()["net-loft"][0]
+    target = next(own for own in brief.targets if own.ray_tracing)
+    for ray_speed, words in ((None, "is not known to trace rays"), (0.0, "cannot trace rays")):
+        machine = replace(WHOLE, graphics=replace(CARD, ray_speed=ray_speed))
+        assert words in estimate(machine, world().games[target.game_id], target, brief).cannot
+
+    machine = replace(
+        WHOLE,
+        processor=replace(CHIP, tunable=None),
+        mainboard=replace(WHOLE.mainboard, tuning=None),
+    )
+    assert all("not known to" in words for words in in_the_way(machine, "processor tuned"))
+
+
+def test_a_board_of_which_nothing_is_said_about_recovery_is_looked_up_first():
+    old = replace(WHOLE.mainboard, firmware_shipped="1.00", firmware_recovery=None)
+    found = check(replace(WHOLE, mainboard=old))
+    (advice,) = [item.advice for item in found if item.rule == "firmware"]
+    assert advice.startswith("Look up whether")

@@ -342,7 +342,12 @@ def _cooler(cooler: Cooler) -> Cooler:
 def _supply(supply: PowerSupply) -> PowerSupply:
     if supply.id in NO_NAME_SUPPLIES:
         return replace(
-            supply, length_mm=140, protections=("none",), sata_plugs=3, pcie_16pin_w=None
+            supply,
+            length_mm=140,
+            modular=False,
+            protections=("none",),
+            sata_plugs=3,
+            pcie_16pin_w=None,
         )
     good = supply.efficiency in ("Gold", "Platinum", "Titanium")
     length = {

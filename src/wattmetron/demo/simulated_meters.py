@@ -267,14 +267,14 @@ def _of_run(meter_query: MeterQuery) -> MeterQuery:
 
 def asked_from(query: str) -> MeterQuery:
     """A question as an address has it; raises MeterError."""
-    answer = {name: values[-1] for name, values in parse_qs(query).items()}
-    unknown = set(answer) - set(MeterQuery.__dataclass_fields__)
+    typed = {name: values[-1] for name, values in parse_qs(query).items()}
+    unknown = set(typed) - set(MeterQuery.__dataclass_fields__)
     if unknown:
         raise SimulatedMeterError(
             f"“{sorted(unknown)[0][:40]}” is nothing that a meter can be asked."
         )
     values: dict[str, Any] = {}
-    for name, text in answer.items():
+    for name, text in typed.items():
         usual = MeterQuery.__dataclass_fields__[name].default
         try:
             values[name] = type(usual)(text) if isinstance(usual, int | float) else text

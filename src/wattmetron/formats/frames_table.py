@@ -203,9 +203,7 @@ def _taken_for(
     holdings: list[Holds] = []
     for n, head in enumerate(heads):
         numeric = sum(bool(_NUMBER.fullmatch(row[n])) for row in rows) > 0.5 * len(rows)
-        holds: Holds = next(
-            (meaning for meaning, words in _PATTERNS if words.search(head)), "leave out"
-        )
+        holds: Holds = next((what for what, words in _PATTERNS if words.search(head)), "leave out")
         if holds == "game":
             holds = "leave out" if numeric else "game"
         elif not numeric or holds in holdings:

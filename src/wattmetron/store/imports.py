@@ -62,7 +62,7 @@ def store_catalogue(
     session: Session, catalogue: Catalogue, source: str, moment: datetime | None = None
 ) -> int:
     """Make a catalogue the current one; unchanged entries and offers keep their revisions, what was
-    typed and is not in it stays. ``at`` is when it was seen, where that is not now.
+    typed and is not in it stays. ``moment`` is when it was seen, where that is not now.
     """
     catalogue = catalogue.described
     row = begin(session, source, False, moment)

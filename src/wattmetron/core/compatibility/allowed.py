@@ -362,8 +362,8 @@ def roomy(purchase: PartCandidate) -> bool:
     )
 
 
-def _lacks(part: Part, has: Callable[[Mainboard], bool]) -> bool:
-    """Whether a part is a mainboard without something."""
+def _lacks(part: Part, has: Callable[[Mainboard], bool | None]) -> bool:
+    """Whether a part is a mainboard that is not known to have something."""
     return isinstance(part, Mainboard) and not has(part)
 
 
@@ -446,7 +446,7 @@ def clocks_set(part: Part) -> bool:
     clocks are fixed does.
     """
     if isinstance(part, Processor):
-        return part.tunable
+        return bool(part.tunable)
     return not isinstance(part, Mainboard) or bool(part.tuning)
 
 

@@ -7,6 +7,13 @@ from wattmetron.core.compatibility.platform import firmware_needed, firmware_old
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.seating import in_slots
 
+FIRMWARE_WAYS: dict[bool | None, str] = {
+    True: "the board writes it from a stick without a processor",
+    False: "it takes a processor that the board knows already, or a shop",
+    None: "look up whether the board writes it from a stick without a processor; else it takes a"
+    " processor that the board knows already, or a shop",
+}
+
 
 def first_start(machine: Machine) -> tuple[str, ...]:
     """Steps from the likeliest and easiest on; what the machine lacks is left out."""
@@ -69,11 +76,7 @@ def _board(machine: Machine) -> Iterator[str]:
         return
     needed = firmware_needed(chip.firmware_family, board)
     if needed and (not board.firmware_shipped or firmware_older(board.firmware_shipped, needed)):
-        way = (
-            "the board writes it from a stick without a processor"
-            if board.firmware_recovery
-            else "it takes a processor that the board knows already, or a shop"
-        )
+        way = FIRMWARE_WAYS[board.firmware_recovery]
         yield f"{board.name} needs firmware {needed} for {chip.name}: {way}."
     if board.fault_display:
         yield f"{board.name} shows where the start stops: look the code up in its manual."

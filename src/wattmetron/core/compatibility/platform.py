@@ -96,6 +96,11 @@ def firmware(look: RuleContext) -> Speech:
             f"Write {needed} from a stick before the first start: {board.name} can do that without"
             " a processor."
         )
+    elif board.firmware_recovery is None:
+        advice = (
+            f"Look up whether {board.name} writes firmware from a stick without a processor; else"
+            f" have the shop write {needed}, or take a board that ships with it."
+        )
     else:
         advice = (
             f"Have the shop write {needed}, borrow an older processor, or take a board that ships"
@@ -166,11 +171,15 @@ def board_power(look: RuleContext) -> Speech:
 def tuning(look: RuleContext) -> Speech:
     """A chip whose clocks can be tuned is paid for in vain on a board that cannot."""
     chip, board = look.machine.processor, look.machine.mainboard
-    if not chip or not board or not chip.tunable or not same_socket(chip.socket, board.socket):
+    if not chip or not board or chip.tunable is False or board.tuning:
         return
-    if board.tuning is None:
+    if not same_socket(chip.socket, board.socket):
+        return
+    if chip.tunable is None:
+        yield MissingData("processor", chip.name, "whether its clocks can be tuned")
+    elif board.tuning is None:
         yield MissingData("mainboard", board.name, "whether clocks can be tuned on it")
-    elif not board.tuning:
+    else:
         yield RuleFinding(
             ("processor", "mainboard"),
             f"The clocks of {chip.name} can be tuned, but not on {board.name}.",

@@ -59,16 +59,16 @@ class Rule(Told):
 
     def __call__(self, look: RuleContext) -> Iterator[Spoken]:
         """What the rule says of a machine."""
-        for utterance in self.speak(look):
+        for statement in self.speak(look):
             yield (
-                self.finding(utterance)
-                if isinstance(utterance, RuleFinding)
-                else Gap(self.name, *utterance)
+                self.finding(statement)
+                if isinstance(statement, RuleFinding)
+                else Gap(self.name, *statement)
             )
 
-    def finding(self, utterance: RuleFinding) -> Finding:
+    def finding(self, statement: RuleFinding) -> Finding:
         """What was said, with the name of the rule and the level."""
-        *rest, level = utterance
+        *rest, level = statement
         return Finding._make((self.name, level or self.levels[0], *rest))
 
     @property
@@ -78,8 +78,8 @@ class Rule(Told):
     def blocks(self, look: RuleContext) -> bool:
         """Whether the rule blocks a machine."""
         return any(
-            isinstance(utterance, RuleFinding) and (utterance.level or self.levels[0]) == "blocks"
-            for utterance in self.speak(look)
+            isinstance(statement, RuleFinding) and (statement.level or self.levels[0]) == "blocks"
+            for statement in self.speak(look)
         )
 
 

@@ -70,14 +70,14 @@ def check(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
 def judged(machine: Machine, wishes: Wishes = USUAL) -> tuple[Finding, ...]:
     """The findings by the figures as they stand, in the order of the rules."""
     look = RuleContext(machine, wishes)
-    spoken = [(rule, utterance) for rule in RULES for utterance in rule.speak(look)]
+    spoken = [(rule, statement) for rule in RULES for statement in rule.speak(look)]
     findings = [
-        rule.finding(utterance) for rule, utterance in spoken if isinstance(utterance, RuleFinding)
+        rule.finding(statement) for rule, statement in spoken if isinstance(statement, RuleFinding)
     ]
     gaps = (
-        Gap(rule.name, *utterance)
-        for rule, utterance in spoken
-        if isinstance(utterance, MissingData)
+        Gap(rule.name, *statement)
+        for rule, statement in spoken
+        if isinstance(statement, MissingData)
     )
     return (*findings, *not_judged(gaps))
 
@@ -95,10 +95,10 @@ def any_blocks(rules: Iterable[Rule], look: RuleContext) -> bool:
 def blocking(rules: Iterable[Rule], look: RuleContext) -> Iterator[Finding]:
     """What these rules find that blocks."""
     return (
-        utterance
+        statement
         for rule in rules
-        for utterance in rule(look)
-        if isinstance(utterance, Finding) and utterance.level == "blocks"
+        for statement in rule(look)
+        if isinstance(statement, Finding) and statement.level == "blocks"
     )
 
 

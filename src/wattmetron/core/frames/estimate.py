@@ -177,7 +177,9 @@ def estimate(
     t_g = float(made.total_ms[0]) / hastened
     sd_c = float(work.processor_sd(load, chip.speed_sd))
     sd_g = float(work.graphics_sd(work.unsure(load), made, side.speed_sd, side.ray_sd)[0])
-    cannot = "" if np.isfinite(t_g) else f"{side.name} cannot trace rays"
+    unstated = machine.graphics is not None and machine.graphics.ray_speed is None
+    traces = "is not known to" if unstated else "cannot"
+    cannot = "" if np.isfinite(t_g) else f"{side.name} {traces} trace rays"
     return _judge(
         Estimate(
             target=target,

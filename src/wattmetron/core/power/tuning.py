@@ -188,7 +188,9 @@ def in_the_way(machine: Machine, way: Way) -> tuple[str, ...]:
         return ()
     obstacles = []
     if not chip.tunable:
-        obstacles.append(f"the clocks of {chip.name} cannot be tuned")
+        cannot = "cannot" if chip.tunable is False else "are not known to"
+        obstacles.append(f"the clocks of {chip.name} {cannot} be tuned")
     if board is not None and not board.tuning:
-        obstacles.append(f"{board.name} does not allow it")
+        does_not = "does not" if board.tuning is False else "is not known to"
+        obstacles.append(f"{board.name} {does_not} allow it")
     return tuple(obstacles)

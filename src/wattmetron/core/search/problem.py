@@ -274,10 +274,12 @@ def scenes_for(
     held: tuple[TargetFloor, ...] = (),
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
-    limits = searched(brief)
+    searched_brief = searched(brief)
     return catalogue.keep.once(
-        ("scenes", limits, build, with_targets, new_drives, stays, held),
-        lambda: make_scenes(catalogue, limits, build, with_targets, new_drives, stays, held),
+        ("scenes", searched_brief, build, with_targets, new_drives, stays, held),
+        lambda: make_scenes(
+            catalogue, searched_brief, build, with_targets, new_drives, stays, held
+        ),
     )
 
 

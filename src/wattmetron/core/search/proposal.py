@@ -35,9 +35,9 @@ def propose(
     """The best complete, fitting build for a brief by one of the aims, or the reason why there is
     none.
 
-    ``kept`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
+    ``fixed`` holds the parts that must stay; owned parts of the brief stay too and cost nothing.
     ``band`` is the part of U, in millionths of ln r, that money is not spent for. The budget is the
-    brief's upper end less its extras and the further parts in ``kept`` unless another is given.
+    brief's upper end less its extras and the further parts in ``fixed`` unless another is given.
     By the aim of the same frames the answer keeps state and frame rate of every counted target of
     the ``present`` build, which must be one that draws; without one there is no answer.
     """

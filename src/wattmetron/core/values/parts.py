@@ -164,7 +164,9 @@ class Processor(Part):
         Annotated[float, Ge(0.1), Le(2_000)] | None,
         Column("Last-level cache; empty: not known", "MB"),
     ] = None
-    tunable: Annotated[bool, Column("Whether its clocks can be tuned")] = False
+    tunable: Annotated[bool | None, Column("Whether its clocks can be tuned; empty: not known")] = (
+        None
+    )
     firmware_family: Annotated[
         str, Column("Family by which mainboards name the firmware it needs")
     ] = ""
@@ -346,9 +348,11 @@ class Mainboard(Part):
         date | None, Column("Date since which it ships with it, ISO 8601")
     ] = None
     firmware_recovery: Annotated[
-        bool, Column("Whether firmware can be written without a processor")
-    ] = False
-    fault_display: Annotated[bool, Column("Whether it shows where a start stops")] = False
+        bool | None, Column("Whether firmware can be written without a processor; empty: not known")
+    ] = None
+    fault_display: Annotated[
+        bool | None, Column("Whether it shows where a start stops; empty: not known")
+    ] = None
     fan_headers: Annotated[Count | None, Column("Fan headers; empty: not known")] = None
     light_headers: Annotated[
         tuple[str, ...],
@@ -381,9 +385,13 @@ class Memory(Part):
     stick_gb: Annotated[Gigabytes, Column("Capacity of one stick", "GB")]
     ranks: Annotated[Annotated[int, Ge(1), Le(8)], Column("Ranks per stick")] = 1
     height_mm: Annotated[Millimetres | None, Column("Height; empty: not known", "mm")] = None
-    registered: Annotated[bool, Column("Registered")] = False
-    error_correcting: Annotated[bool, Column("With error correction")] = False
-    lights: Annotated[bool, Column("With lights")] = False
+    registered: Annotated[
+        bool, Column("Registered; empty: taken as not, as nearly all kits are")
+    ] = False
+    error_correcting: Annotated[
+        bool, Column("With error correction; empty: taken as without, as nearly all kits are")
+    ] = False
+    lights: Annotated[bool, Column("With lights; empty: taken as without")] = False
 
     @property
     def total_gb(self) -> float:
@@ -462,9 +470,11 @@ class PowerSupply(Part):
     ] = None
     pcie_8pin: Annotated[Count, Column("8-pin PCIe power connectors")]
     pcie_16pin: Annotated[Count, Column("16-pin PCIe power connectors")]
-    efficiency: Annotated[str, Column("80 PLUS level; empty: none")] = ""
+    efficiency: Annotated[str, Column("80 PLUS level; empty: none is stated")] = ""
     length_mm: Annotated[Millimetres | None, Column("Length; empty: not known", "mm")] = None
-    modular: Annotated[bool, Column("Whether its cables are modular")] = False
+    modular: Annotated[bool | None, Column("Whether its cables are modular; empty: not known")] = (
+        None
+    )
     protections: Annotated[
         tuple[str, ...],
         Column(
@@ -563,4 +573,6 @@ class Case(Part):
         Millimetres | None,
         Column("Room for cables behind the mainboard; empty: not known", "mm"),
     ] = None
-    tool_free: Annotated[bool, Column("Whether it opens and takes drives without tools")] = False
+    tool_free: Annotated[
+        bool | None, Column("Whether it opens and takes drives without tools; empty: not known")
+    ] = None

@@ -97,16 +97,16 @@ def is_same_machine(catalogue: Catalogue, plan: Plan, run: Run) -> bool:
 
 def in_words(outcomes: Iterable[TargetOutcome]) -> str:
     """One sentence about the targets of a brief."""
-    kept_outcomes = list(outcomes)
-    measured = [outcome for outcome in kept_outcomes if outcome.measured is not None]
-    if not measured and any(outcome.otherwise_set for outcome in kept_outcomes):
+    all_outcomes = list(outcomes)
+    measured = [outcome for outcome in all_outcomes if outcome.measured is not None]
+    if not measured and any(outcome.otherwise_set for outcome in all_outcomes):
         return "Nothing was measured on this machine as it is set now."
     if not measured:
         return "Nothing was measured on this machine yet."
     counts = {
         state: sum(
             outcome.measured is not None and outcome.measured.state == state
-            for outcome in kept_outcomes
+            for outcome in all_outcomes
         )
         for state in ("meets", "unsure", "short")
     }
@@ -116,7 +116,7 @@ def in_words(outcomes: Iterable[TargetOutcome]) -> str:
     if counts["short"]:
         sentences.append(f"{counts['short']} {'falls' if counts['short'] == 1 else 'fall'} short")
     words = ", ".join(sentences)
-    unmeasured = len(kept_outcomes) - len(measured)
+    unmeasured = len(all_outcomes) - len(measured)
     return f"{words}; {unmeasured} not measured." if unmeasured else f"{words}."
 
 
@@ -124,14 +124,14 @@ def honesty_of(catalogue: Catalogue, runs: Iterable[MeasuredRun]) -> Honesty | N
     """Over all runs with a promise that nothing held back: how often intervals held, and bias by
     game, designs, limiting side and evidence.
     """
-    kept_outcomes = [
+    all_outcomes = [
         run
         for run in counting(runs)
         if run.promised is not None and not (run.report is not None and run.report.held)
     ]
     outcomes = [
         Outcome(run.promised, run.measured)
-        for run in kept_outcomes
+        for run in all_outcomes
         if run.promised is not None and run.measured is not None
     ]
     scale = scale_of(catalogue)
@@ -141,16 +141,16 @@ def honesty_of(catalogue: Catalogue, runs: Iterable[MeasuredRun]) -> Honesty | N
         return (standing.design or standing.name) if standing else key
 
     def game(n: int) -> str:
-        known = catalogue.games.get(kept_outcomes[n].run.game)
-        return known.name if known else kept_outcomes[n].run.game
+        known = catalogue.games.get(all_outcomes[n].run.game)
+        return known.name if known else all_outcomes[n].run.game
 
     return honesty(
         outcomes,
         (
             ("game", game),
-            ("processor design", lambda n: design(kept_outcomes[n].run.processor)),
-            ("graphics design", lambda n: design(kept_outcomes[n].run.graphics)),
-            ("limited by", lambda n: _side(kept_outcomes[n])),
+            ("processor design", lambda n: design(all_outcomes[n].run.processor)),
+            ("graphics design", lambda n: design(all_outcomes[n].run.graphics)),
+            ("limited by", lambda n: _side(all_outcomes[n])),
             ("evidence", lambda n: outcomes[n].promised.evidence or "not noted"),
         ),
     )

@@ -67,6 +67,8 @@ def _sieve(key: str, title: str, unit: str, name: str) -> PartFigure:
     return PartFigure(key=key, title=title, unit=unit, of=_field(name), ranged=True, column=False)
 
 
+YES_OR_NO = {True: "yes", False: "no", None: "not known"}
+CABLES = {True: "modular", False: "fixed", None: "not known"}
 MAKER = Facet("maker", "maker", lambda part: (part.maker,))
 COLOUR = Facet("colour", "colour", _words("colour"))
 _OWN: dict[Kind, tuple[PartFigure, ...]] = {
@@ -206,7 +208,7 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
         Facet(
             "recovery",
             "firmware recovery",
-            lambda board: ("yes" if board.firmware_recovery else "no",),
+            lambda board: (YES_OR_NO[board.firmware_recovery],),
         ),
     ),
     "memory": (
@@ -226,8 +228,8 @@ FACETS: dict[Kind, tuple[Facet, ...]] = {
     ),
     "supply": (
         Facet("form", "form factor", _words("form")),
-        Facet("level", "80 PLUS", lambda supply: (supply.efficiency or "none",)),
-        Facet("cables", "cables", lambda supply: ("modular" if supply.modular else "fixed",)),
+        Facet("level", "80 PLUS", lambda supply: (supply.efficiency or "none stated",)),
+        Facet("cables", "cables", lambda supply: (CABLES[supply.modular],)),
         Facet("protections", "protection", _words("protections")),
         MAKER,
     ),

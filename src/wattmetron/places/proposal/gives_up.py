@@ -55,10 +55,10 @@ def _figures(part: Part) -> Iterator[Figure]:
             yield "one core", part.single_speed, ""
             yield "all cores", part.all_core_speed, ""
             yield "cores", part.cores, "cores"
-            yield "integrated graphics", part.igpu_speed or 0.0, ""
+            yield "integrated graphics", part.igpu_speed, ""
         case Graphics():
             yield "speed", part.speed_1080p, ""
-            yield "ray tracing", part.ray_speed or 0.0, ""
+            yield "ray tracing", part.ray_speed, ""
             yield "video memory", part.memory_gb, "GB"
         case Mainboard():
             yield "memory slots", part.memory_slots, "memory slots"

@@ -392,7 +392,7 @@ def traits(part: Part) -> tuple[str, str]:
                 f"{part.watts} W, spikes {part.spike_w:,} W",
                 (
                     f"{part.form}, {part.pcie_8pin} x 8\u2011pin, {part.pcie_16pin} x 16\u2011pin,"
-                    f" {part.efficiency or 'no level'}"
+                    f" {part.efficiency or 'no level stated'}"
                 ),
             )
         case Case():

@@ -36,15 +36,13 @@ def sale_words(
     lines = {kind: lines_of_kind(workshop, catalogue, kind, region).values() for kind in kinds}
     sentences = []
     for sale in sales:
-        sale_lines = (
+        middles = (
             [_words(each_sale_move, kind) for kind, each_sale_move in _moves(lines, sale)]
             if sale.end < today
             else []
         )
-        if sale_lines:
-            sentences.append(
-                f"{sale.words}, the middle part of each kind: {'; '.join(sale_lines)}."
-            )
+        if middles:
+            sentences.append(f"{sale.words}, the middle part of each kind: {'; '.join(middles)}.")
     ahead = [sale for sale in sales if sale.end >= today]
     return (*sentences, *(_ahead(sale, today) for sale in ahead[:1]))
 
@@ -53,9 +51,9 @@ def _moves(
     lines: Mapping[Kind, Iterable[Sequence[PriceStep]]], sale: Sale
 ) -> Iterator[tuple[Kind, SaleMove]]:
     for kind, line in lines.items():
-        sale_lines = sale_move(line, sale)
-        if sale_lines is not None and sale_lines.parts >= LEAST_PARTS:
-            yield kind, sale_lines
+        move = sale_move(line, sale)
+        if move is not None and move.parts >= LEAST_PARTS:
+            yield kind, move
 
 
 def _words(own: SaleMove, kind: Kind) -> str:

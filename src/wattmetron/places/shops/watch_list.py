@@ -39,8 +39,8 @@ class Looked:
 
 def kept_watches(workshop: Workshop) -> StoredWatches:
     with workshop.database.reading() as session:
-        watches = documents.papers_of(session, "watches")
-    return StoredWatches((), 0, False) if not watches else _kept(watches[0])
+        papers = documents.papers_of(session, "watches")
+    return StoredWatches((), 0, False) if not papers else _kept(papers[0])
 
 
 def _kept(paper: Paper) -> StoredWatches:
@@ -54,14 +54,12 @@ def _kept(paper: Paper) -> StoredWatches:
 def change_watches(workshop: Workshop, edit: Callable[[Watches], Watches]) -> None:
     """Change the watches as they stand; raises BriefError."""
     with workshop.database.writing() as session:
-        watches = documents.papers_of(session, "watches")
-        if not watches:
+        papers = documents.papers_of(session, "watches")
+        if not papers:
             documents.add(session, "watches", watches_document(()))
-            watches = documents.papers_of(session, "watches")
-        own = edit(_kept(watches[0]).watches)
-        documents.change(
-            session, "watches", watches[0].id, watches[0].version, watches_document(own)
-        )
+            papers = documents.papers_of(session, "watches")
+        own = edit(_kept(papers[0]).watches)
+        documents.change(session, "watches", papers[0].id, papers[0].version, watches_document(own))
 
 
 def undo_watches(workshop: Workshop, version: int) -> None:

@@ -242,7 +242,7 @@ def brief_form(
             ChangedWish(field.name, standing_words(brief, field, currency, asking.names))
             for field in differing(brief)
         ),
-        out=(*brief.no_makers, *(lists.names.get(own_kind, own_kind) for own_kind in brief.banned)),
+        out=(*brief.no_makers, *(lists.names.get(part_id, part_id) for part_id in brief.banned)),
         owned_words=_owned_words(brief, lists.names),
         screens=tuple(screen.name for screen in catalogue.by_kind["display"]),
         targets=tuple(

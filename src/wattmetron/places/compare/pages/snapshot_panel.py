@@ -61,7 +61,7 @@ class Past:
 
 
 def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, snapshot_text: str) -> Past:
-    """The snapshots of a brief; ``asked`` is the id of one since which the change is wanted."""
+    """The snapshots of a brief; ``snapshot_text``: id of the one since which is asked."""
     frozen = tuple(
         Frozen(snapshot, workshop.read_plan(snapshot.document))
         for snapshot in workshop.snapshots(opened.id)

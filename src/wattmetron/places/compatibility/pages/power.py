@@ -88,7 +88,7 @@ def _level(now: Assessment, mains_v: int) -> str:
     level = (
         f"80 PLUS {supply.efficiency}"
         if supply.efficiency
-        else "no 80 PLUS level: efficiency assumed"
+        else "no 80 PLUS level stated: efficiency assumed"
     )
     return f"{supply.name}, {level}, {mains_v}{THIN}V mains"
 

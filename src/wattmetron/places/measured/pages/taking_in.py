@@ -102,7 +102,7 @@ def _take_page(
         "live": request.app.state.recorder.live,
         "error": error,
         "columns": None,
-        "holds": [(recording, _holds_words(recording)) for recording in HOLDS],
+        "holds": [(meaning, _holds_words(meaning)) for meaning in HOLDS],
         "units": tuple(UNITS),
         "key": "",
         "file": "",
