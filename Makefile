@@ -11,12 +11,12 @@ USUAL = (not journey or essential) and not thorough
 PYTEST = .venv/bin/python -m pytest -n 3 --dist loadfile --no-loadscope-reorder
 
 demo: ## Install and start the application with demo data
-	@./scripts/setup.sh run
+	@./tools/setup.sh run
 	@.venv/bin/wattmetron demo $(if $(PORT),--port $(PORT))
 
 ready: ## Install what the tests need
-	@./scripts/setup.sh dev
-	@./scripts/chromium.sh
+	@./tools/setup.sh dev
+	@./tools/chromium.sh
 
 test: ready check ## Everything that a change should be tested with
 	$(PYTEST) -m "$(USUAL)"
@@ -37,56 +37,56 @@ check: ## Format, linter, types, layers
 	.venv/bin/lint-imports --no-cache
 
 bench: ## Speed and size, as ratios measured in one run
-	@./scripts/setup.sh dev
-	@./scripts/chromium.sh
+	@./tools/setup.sh dev
+	@./tools/chromium.sh
 	.venv/bin/python -m tests.bench.run
 
 accuracy: ## Score the estimates against worlds whose truth is known (some minutes)
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.accuracy.run --write
 
 abroad: ## Score the estimates in worlds of other forms than the model's (some minutes)
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.accuracy.abroad --write
 
 defend: ## Count what a builder would not hand over in 250 proposals (a minute)
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.defend.run --write
 	.venv/bin/python -m tests.defend.exact
 
 fuzz: ## 20,000 random requests; none may end in a 5xx (half an hour)
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.strain.fuzz
 
 kill: ## 400 kills in the middle of everything that is stored
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.strain.kill
 
 load: ## 50 users for a minute, and a simple page beside 50 cold proposals (needs quiet cores)
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.strain.load
 
 memory: ## What three hundred requests, a hundred questions and forty waiting tabs leave in memory
-	@./scripts/setup.sh dev
+	@./tools/setup.sh dev
 	.venv/bin/python -m tests.strain.memory
 
 audit: ## Licences, bill of materials, known advisories
-	@./scripts/setup.sh dev
-	.venv/bin/python scripts/audit.py
+	@./tools/setup.sh dev
+	.venv/bin/python tools/audit.py
 
 lock: ## Write the lock files anew (needs uv)
-	./scripts/lock.sh
+	./tools/lock.sh
 
 assets: ## Build styles and copy scripts and fonts (needs Node; the result is committed)
 	cd assets && npm ci --omit-lockfile-registry-resolved && npm run build
 
 shots: ## Take the committed pictures of the main views from demo data
-	@./scripts/setup.sh dev
-	@./scripts/chromium.sh
+	@./tools/setup.sh dev
+	@./tools/chromium.sh
 	.venv/bin/python -m tests.shots
 
 clean:
 	rm -rf .venv build dist *.egg-info src/*.egg-info
 
 docs: ## Write the generated parts of the documentation
-	.venv/bin/python scripts/write_docs.py
+	.venv/bin/python -m tools.write_docs

@@ -13,7 +13,7 @@ from pathlib import Path
 from typing import NamedTuple
 
 ROOT = Path(__file__).parent.parent
-TREES = ("src", "tests", "docs", "scripts", "assets")
+TREES = ("src", "tests", "docs", "tools", "assets")
 FILES = ("pyproject.toml", "requirements.lock", "requirements-dev.lock", "THIRD_PARTY.md")
 PYTEST = (
     "-n",

@@ -25,6 +25,6 @@ def test_the_build_tool_is_pinned_and_locked():
 
 
 def test_licences_and_bill_of_materials_are_those_of_the_lock_files():
-    audit = [sys.executable, str(ROOT / "scripts" / "audit.py"), "--check"]
+    audit = [sys.executable, str(ROOT / "tools" / "audit.py"), "--check"]
     done = subprocess.run(audit, capture_output=True, text=True, check=False)
     assert done.returncode == 0, done.stdout + done.stderr

@@ -9,6 +9,9 @@ from dataclasses import replace
 from functools import partial
 from pathlib import Path
 
+from tools.world import generate
+from tools.world.game_tables import true_works
+
 import wattmetron
 from tests import demo, small
 from wattmetron.cache.cache import Keeper
@@ -21,8 +24,8 @@ from wattmetron.core.requirements.agreement import doubts
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.part_kinds import KINDS
-from wattmetron.demo import BRIEFS, CATALOGUE, generate
-from wattmetron.demo.worklist import true_works
+from wattmetron.demo import BRIEFS, CATALOGUE
+from wattmetron.demo.true_work import TRUTH_FILE
 from wattmetron.formats.brief_file import brief_file, build_file, document_text, read_brief
 from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
 
@@ -33,6 +36,7 @@ def test_the_committed_folder_is_what_the_generator_makes():
     world = generate.catalogue()
     for name, text in catalogue_files(world).items():
         assert (CATALOGUE / name).read_text() == text, name
+    assert TRUTH_FILE.read_text() == generate.truth_text()
     for name, (brief, build) in generate.briefs(world).items():
         for what, file in (("brief", brief_file(brief)), ("build", build_file(build))):
             assert (BRIEFS / f"{name}.{what}.json").read_text() == document_text(file), (name, what)

@@ -12,6 +12,7 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import replace
 
 import numpy as np
+from tools.world.truth import PRESETS, SIZES, known_game
 
 from tests.accuracy.forms import FORMS, Form, FormWorld
 from tests.accuracy.report import write_abroad
@@ -23,7 +24,6 @@ from wattmetron.core.game_fit.learning import GameEvidence, learn
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
-from wattmetron.demo.truth import PRESETS, SIZES, known_game
 
 
 def score_form(form: Form, seed: int, games: int, questions: int) -> dict[str, Tally]:

@@ -7,10 +7,10 @@ from typing import Literal
 
 import numpy as np
 from scipy.signal import lfilter
+from tools.world.truth import FRAMES, PRESETS, SIZES, TrueGame, World
 
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Listed, Published, Tier
-from wattmetron.demo.truth import FRAMES, PRESETS, SIZES, TrueGame, World
 
 Ranking = Literal["one core", "all cores", "price"]
 SMALL = (1280, 720)

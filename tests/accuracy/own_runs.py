@@ -5,6 +5,7 @@ and with one part changed. Part of ``make accuracy``.
 from collections import defaultdict
 
 import numpy as np
+from tools.world.truth import PRESETS, SIZES, World, known_game
 
 from tests.accuracy.run import Tally, _pair, _score, tally
 from wattmetron.core.game_fit.calibration import fit_game
@@ -14,7 +15,6 @@ from wattmetron.core.game_fit.learning import GameEvidence, learn
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
-from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 RUNS = (2, 2, 1)
 """Runs of each of the three games."""

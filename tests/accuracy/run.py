@@ -13,6 +13,7 @@ from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
+from tools.world.truth import PRESETS, SIZES, World, known_game
 
 from tests.accuracy.report import plots, write
 from wattmetron.core.frames import chance, frame_rates, work
@@ -23,7 +24,6 @@ from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.published import Assumptions
 from wattmetron.core.values.results import Result
-from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 LEVELS = (
     "requirements, conditions assumed",

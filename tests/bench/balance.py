@@ -5,6 +5,8 @@ on.
 import statistics
 from dataclasses import replace
 
+from tools.world import generate
+
 from tests.bench.highs import least_money
 from tests.bench.questions import fresh, question, timed
 from tests.worlds import World
@@ -17,7 +19,7 @@ from wattmetron.core.search.problem import scenes_for
 from wattmetron.core.search.proposal import BAND, propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
-from wattmetron.demo import CATALOGUE, generate
+from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.balance.balance import (

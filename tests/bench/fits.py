@@ -5,6 +5,7 @@ import statistics
 import time
 
 import numpy as np
+from tools.world.truth import World, known_game
 
 from tests.accuracy.run import _pair
 from tests.core.test_settings import BRIEF, MACHINE, WORLD
@@ -19,7 +20,6 @@ from wattmetron.core.keep import NOTHING_KEPT
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
-from wattmetron.demo.truth import World, known_game
 
 
 def fits():

@@ -10,12 +10,12 @@ from urllib.request import urlopen
 
 import numpy as np
 from playwright.sync_api import sync_playwright
+from tools.world.truth import World, known_game
 
 from tests.accuracy.run import _pair
 from tests.e2e.conftest import FLAGS, chromium
 from tests.site import Site
 from wattmetron.core.game_fit.calibration import fit_game
-from wattmetron.demo.truth import World, known_game
 from wattmetron.places.measured.importing import bring_in, frames_in
 from wattmetron.places.measured.pages.forms import RunForm, run_from
 from wattmetron.places.measured.recorder import PROTOCOL

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.stats import norm
+from tools.world.truth import PRESETS, SIZES, World, known_game
 
 from tests.accuracy.run import _pair, score_world
 from tests.extent import thorough
@@ -21,7 +22,6 @@ from wattmetron.core.game_fit.priors import unknown_game
 from wattmetron.core.speeds.speed_scale import Standing
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.results import Result
-from wattmetron.demo.truth import PRESETS, SIZES, World, known_game
 
 GAME = unknown_game("game", "Game", "action")
 

@@ -11,6 +11,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from scipy.integrate import dblquad
 from scipy.stats import norm
+from tools.world.truth import known_game
 
 from tests import demo
 from tests.accuracy.forms import FORMS, FormWorld
@@ -35,7 +36,6 @@ from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.published import Assumptions
 from wattmetron.core.values.results import Results
 from wattmetron.core.values.tails import tail_slope
-from wattmetron.demo.truth import known_game
 
 
 def drawn(form, seed, games=16):

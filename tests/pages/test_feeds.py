@@ -227,7 +227,6 @@ def test_nobody_at_home_and_nothing_to_ask(workshop, shops):
     assert "connection failed" in own.words and "tried three times" in own.words
     with pytest.raises(Exception, match="No feed is known"):
         ask(workshop)
-    shops._server.server_close()
 
 
 def test_what_a_broken_feed_leaves_out_is_not_sold_out(workshop, shops):

@@ -16,7 +16,7 @@ from typing import Any
 from wattmetron.cache import process_memory
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
-from wattmetron.demo.demo_shops import RATES
+from wattmetron.demo import RATES
 from wattmetron.places.shops.entered_rates import enter_rates, kept_rates
 from wattmetron.words.figures import write_as
 from wattmetron.workshop.workshop import Workshop
@@ -225,6 +225,9 @@ def _open_shops(workshop: Workshop) -> tuple[str, ...]:
     shops = ShopServer(workshop.catalogue().described).start()
     change_feeds(
         workshop,
-        lambda own: (*(one for one in own if not ShopServer.is_one(one)), *shops.addresses),
+        lambda feeds: (
+            *(feed for feed in feeds if not ShopServer.is_simulated(feed)),
+            *shops.addresses,
+        ),
     )
     return tuple(shops.addresses)

@@ -12,8 +12,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.demo import TODAY
-from wattmetron.demo.demo_shops import SALES
+from wattmetron.demo import TODAY, shop_rules
 
 BACK = tuple(timedelta(weeks=weeks) for weeks in (12, 10, 8, 6, 4, 2))
 DRIFT: dict[Kind, float] = {
@@ -24,6 +23,7 @@ DRIFT: dict[Kind, float] = {
     "supply": -0.009,
 }
 """By how much prices of a kind fell in two weeks, on average: below 0 they rose."""
+SALES = shop_rules()[0].sales
 ON_SALE, BEFORE_SALE = 0.95, 1.02
 USUAL_DRIFT, WOBBLE, SOLD_OUT, NOT_YET = 0.002, 0.012, 0.06, 0.03
 

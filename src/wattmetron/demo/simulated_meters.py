@@ -11,18 +11,22 @@ power), ``fault``; ``pace`` times as fast as in life, 0 for all at once. The sam
 gives the same run.
 """
 
+import asyncio
 import json
 import time
-from collections.abc import Iterator
-from contextlib import suppress
+from collections.abc import AsyncIterator, Iterator
 from dataclasses import dataclass, replace
 from functools import cache, lru_cache
-from http.server import BaseHTTPRequestHandler
 from typing import Any, cast
-from urllib.parse import parse_qs, urlsplit
+from urllib.parse import parse_qs
 
 import numpy as np
+from starlette.applications import Starlette
+from starlette.requests import Request
+from starlette.responses import JSONResponse, Response, StreamingResponse
+from starlette.routing import Route
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.frames.chance import curve
 from wattmetron.core.frames.estimate import estimate
@@ -34,9 +38,11 @@ from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Processor
 from wattmetron.core.values.runs import CHANNELS
+from wattmetron.demo import CATALOGUE
 from wattmetron.demo.simulated_run import FAULTS, SCENARIOS, Simulated, TrueMachine, simulated
 from wattmetron.demo.small_server import SmallServer
-from wattmetron.demo.truth import PRESETS, SIZES, TrueGame
+from wattmetron.demo.true_work import PRESETS, SIZES, TrueWork, read_truth
+from wattmetron.formats.catalogue_folder import read_catalogue
 
 PROTOCOL = "wattmetron-meter/1"
 BATCH_S, WATTS_HZ = 0.1, 4.0
@@ -78,10 +84,13 @@ class Truth:
     """What the meters know: every game and part as they really are."""
 
     def __init__(self) -> None:
-        from wattmetron.demo.generate import made
-
-        self.catalogue, self.world, self.games = made()
+        self.catalogue: Catalogue = read_catalogue(CATALOGUE)
         self.scale: Scale = scale_of(self.catalogue)
+        self.hidden = read_truth()
+        self.games = {
+            key: replace(self.catalogue.games[key], **cast(dict[str, Any], work))
+            for key, work in self.hidden.known_work.items()
+        }
 
     def run(self, meter_query: MeterQuery) -> Simulated:
         """The run that is asked for; raises MeterError."""
@@ -100,7 +109,7 @@ class Truth:
         game, card = self.games[meter_query.game], self.scale.standing(meter_query.graphics)
         named = self._card(card.part_ids) if card else None
         offered = named.generators if named else ()
-        return bool(meter_query.generated) and not set(game.game.generators).isdisjoint(offered)
+        return bool(meter_query.generated) and not set(game.generators).isdisjoint(offered)
 
     def _machine(self, meter_query: MeterQuery) -> TrueMachine:
         game = self.games.get(meter_query.game)
@@ -123,26 +132,30 @@ class Truth:
             raise SimulatedMeterError(
                 f"“{meter_query.preset[:40]}” is no preset: one of {', '.join(PRESETS)}."
             )
-        p, g = self.world.processors.index(chip), self.world.cards.index(card)
-        t_c, t_g = self.world.side_ms(game, p, g, size, meter_query.preset)
-        t_g *= self._drawn_otherwise(meter_query, game.game, card.part_ids)
-        for option in game.game.options:
+        work = self.hidden.games[game.id]
+        true_chip, true_card = self.hidden.parts[chip.key], self.hidden.parts[card.key]
+        single, all_core = true_chip.speeds
+        speed = true_card.speeds[SIZES.index(size)]
+        t_c = work.processor_ms((single, all_core), true_chip.design, meter_query.preset)
+        t_g = work.graphics_ms(speed, true_card.design, size, meter_query.preset)
+        t_g *= self._drawn_otherwise(meter_query, game, card.part_ids)
+        for option in game.options:
             if option.name in meter_query.lower.split(";"):
                 t_c, t_g = t_c * option.processor_factor, t_g * option.graphics_factor
         part, named = self.catalogue.parts[chip.part_ids[0]], self._card(card.part_ids)
         if isinstance(part, Processor):
-            t_c *= _waiting(part, game.game, meter_query)
+            t_c *= _waiting(part, game, meter_query)
         return TrueMachine(
             processor_ms=t_c / meter_query.clock,
             graphics_ms=t_g
             * (meter_query.width * meter_query.height / (size[0] * size[1]))
             / meter_query.clock,
-            processor_variation=game.v_c * _sharing(chip.threads, game),
-            graphics_variation=game.v_g,
+            processor_variation=work.v_c * _sharing(chip.threads, work),
+            graphics_variation=work.v_g,
             processor_w=meter_query.power * (getattr(part, "gaming_w", None) or 90.0),
             graphics_w=meter_query.power * (named.board_power_w if named else 150.0),
             memory_gb=card.memory_gb or 8.0,
-            wanted_gb=game.game.preset(cast(Any, meter_query.preset)).video_memory.at(
+            wanted_gb=game.preset(cast(Any, meter_query.preset)).video_memory.at(
                 meter_query.width * meter_query.height / 1e6
             ),
             processor_mhz=4_600 * meter_query.clock,
@@ -170,24 +183,25 @@ class Truth:
             scale=meter_query.scale,
             generated=bool(meter_query.generated),
         )
-        chip = next(own for own in self.catalogue.parts.values() if isinstance(own, Processor))
+        parts = self.catalogue.parts.values()
+        chip = next(part for part in parts if isinstance(part, Processor))
         machine = Machine(processor=chip, graphics=card)
         brief = Brief(name="meter", region="", budget_high_minor=1, display=Display())
-        drawn = [estimate(machine, game, own, brief, curve) for own in (other, plain)]
-        times = [own.graphics_ms for own in drawn if own is not None]
+        drawn = [estimate(machine, game, target, brief, curve) for target in (other, plain)]
+        times = [frames.graphics_ms for frames in drawn if frames is not None]
         return times[0] / times[1] if len(times) == 2 else 1.0
 
     def _card(self, ids: tuple[str, ...]) -> Graphics | None:
-        found = (self.catalogue.parts.get(part_id) for part_id in ids)
-        return next((own for own in found if isinstance(own, Graphics)), None)
+        parts = (self.catalogue.parts.get(part_id) for part_id in ids)
+        return next((part for part in parts if isinstance(part, Graphics)), None)
 
     def index(self) -> dict[str, Any]:
         parts = self.catalogue.parts.values()
         return {
             "protocol": PROTOCOL,
             "games": sorted(self.games),
-            "processors": sorted(own.id for own in parts if isinstance(own, Processor)),
-            "graphics": sorted({own.key for own in self.scale.of("graphics")}),
+            "processors": sorted(part.id for part in parts if isinstance(part, Processor)),
+            "graphics": sorted({card.key for card in self.scale.of("graphics")}),
             "scenarios": SCENARIOS,
             "faults": [fault for fault in FAULTS if fault],
         }
@@ -207,15 +221,15 @@ def _waiting(chip: Processor, game: Game, meter_query: MeterQuery) -> float:
     )
 
 
-def _sharing(threads: int | None, game: TrueGame) -> float:
+def _sharing(threads: int | None, work: TrueWork) -> float:
     """How much more the processor's times vary where threads must share."""
-    if threads is None or threads >= game.threads:
+    if threads is None or threads >= work.threads:
         return 1.0
-    return float((game.threads / threads) ** game.crowding)
+    return float((work.threads / threads) ** work.crowding)
 
 
 def _nearest(size: tuple[int, int]) -> tuple[int, int]:
-    return min(SIZES, key=lambda own: abs(own[0] * own[1] - size[0] * size[1]))
+    return min(SIZES, key=lambda known: abs(known[0] * known[1] - size[0] * size[1]))
 
 
 @cache
@@ -255,8 +269,8 @@ def watt_lines(meter_query: MeterQuery) -> Iterator[tuple[float, dict[str, Any]]
     yield 0.0, {"protocol": PROTOCOL, "kind": "watts", "columns": ["at_s", "watts"]}
     times_s = np.arange(0, trace.seconds, 1 / WATTS_HZ)
     watts = np.interp(times_s, trace.start_s, trace.channels["watts"])
-    for when, own in zip(times_s.tolist(), watts.tolist(), strict=True):
-        yield when, {"rows": [[round(when, 3), round(own, 1)]]}
+    for when, reading in zip(times_s.tolist(), watts.tolist(), strict=True):
+        yield when, {"rows": [[round(when, 3), round(reading, 1)]]}
     yield float(trace.start_s[-1]), {"end": "the run is over"}
 
 
@@ -265,7 +279,7 @@ def _of_run(meter_query: MeterQuery) -> MeterQuery:
     return replace(meter_query, pace=1.0)
 
 
-def asked_from(query: str) -> MeterQuery:
+def query_from(query: str) -> MeterQuery:
     """A question as an address has it; raises MeterError."""
     typed = {name: values[-1] for name, values in parse_qs(query).items()}
     unknown = set(typed) - set(MeterQuery.__dataclass_fields__)
@@ -309,53 +323,36 @@ class MeterServer(SmallServer):
     """The simulated meters on a port of this machine; ``pace`` times as quick as they are asked."""
 
     def __init__(self, port: int = 0, pace: float = 1.0) -> None:
-        super().__init__(type("Handler", (_Handler,), {"hastened": pace}), port)
+        self.pace = pace
+        routes = [
+            Route("/", self._index),
+            Route("/{kind}", self._lines),
+        ]
+        super().__init__(Starlette(routes=routes), port)
 
+    def _index(self, request: Request) -> Response:
+        return JSONResponse(truth().index())
 
-class _Handler(BaseHTTPRequestHandler):
-    """Answers a question line by line."""
+    def _lines(self, request: Request) -> Response:
+        lines_of = {"frames": frame_lines, "watts": watt_lines}.get(request.path_params["kind"])
+        if lines_of is None:
+            return JSONResponse({"error": "There are /, /frames and /watts."}, 404)
+        try:
+            meter_query = query_from(request.url.query)
+            lines = list(lines_of(meter_query))
+        except SimulatedMeterError as error:
+            return JSONResponse({"error": str(error)}, 422)
+        return StreamingResponse(self._paced(meter_query, lines), media_type="application/x-ndjson")
 
-    hastened = 1.0
-
-    def log_message(self, *_: object) -> None:
-        """The meters say nothing."""
-
-    def do_GET(self) -> None:
-        address = urlsplit(self.path)
-        with suppress(BrokenPipeError, ConnectionResetError):
-            if address.path == "/":
-                self._whole(200, truth().index())
-                return
-            lines = {"/frames": frame_lines, "/watts": watt_lines}.get(address.path)
-            if lines is None:
-                self._whole(404, {"error": "There are /, /frames and /watts."})
-                return
-            try:
-                meter_query = asked_from(address.query)
-                told = list(lines(meter_query))
-            except SimulatedMeterError as error:
-                self._whole(422, {"error": str(error)})
-                return
-            self._told(meter_query, told)
-
-    def _told(self, meter_query: MeterQuery, lines: list[tuple[float, dict[str, Any]]]) -> None:
-        self.send_response(200)
-        self.send_header("content-type", "application/x-ndjson")
-        self.end_headers()
-        begin, broken = time.monotonic(), len(lines) // 2
-        for n, (index, line) in enumerate(lines):
-            if meter_query.fault == "hang up" and n == broken:
-                return
+    async def _paced(
+        self, meter_query: MeterQuery, lines: list[tuple[float, dict[str, Any]]]
+    ) -> AsyncIterator[bytes]:
+        """The lines at the pace of the run, each once its time has come."""
+        begin, middle = time.monotonic(), len(lines) // 2
+        for n, (time_s, line) in enumerate(lines):
+            if meter_query.fault == "hang up" and n == middle:
+                raise ConnectionAbortedError
             if meter_query.pace:
-                time.sleep(
-                    max(0.0, begin + index / meter_query.pace / self.hastened - time.monotonic())
-                )
-            self.wfile.write(json.dumps(line).encode() + b"\n")
-
-    def _whole(self, status: int, answer: dict[str, Any]) -> None:
-        data = json.dumps(answer).encode()
-        self.send_response(status)
-        self.send_header("content-type", "application/json")
-        self.send_header("content-length", str(len(data)))
-        self.end_headers()
-        self.wfile.write(data)
+                due = begin + time_s / meter_query.pace / self.pace
+                await asyncio.sleep(max(0.0, due - time.monotonic()))
+            yield json.dumps(line).encode() + b"\n"

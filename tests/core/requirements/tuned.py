@@ -2,8 +2,9 @@
 by hand.
 """
 
+from tools.world.tables import requirement_text
+
 from tests.core.requirements.expected import Sample, T
-from wattmetron.demo.lists import LISTS
 
 MOSS2, MOSS4, NEAP4, NEAP6 = (
     "marrowgate-gannet-moss-2",
@@ -982,4 +983,7 @@ RAM (rec): 16 GB
     ),
 )
 
-TUNED = tuple(Sample(style, LISTS[game][2], tiers) for game, (style, tiers) in DEMO.items()) + MORE
+TUNED = (
+    tuple(Sample(style, requirement_text(game), tiers) for game, (style, tiers) in DEMO.items())
+    + MORE
+)

@@ -29,6 +29,8 @@ LONGEST_REFUSAL, MOST_COLUMNS = 10_000, 200
 LIVE_S = 30.0
 LINGER_S = 3.0
 """So long the wall meter may go on when the frame logger has ended."""
+NOT_ANSWERED = "it does not answer: is it started, and is its address right?"
+BROKEN_OFF = "the connection broke off before the run was over; what came before can be kept"
 Line = dict[str, Any]
 Lines = Callable[[str, Event], Iterator[Line]]
 
@@ -192,9 +194,7 @@ class Recorder:
             elif "end" in line:
                 ended = True
         if not ended:
-            raise MeterError(
-                "the connection broke off before the run was over; what came before can be kept"
-            )
+            raise MeterError(BROKEN_OFF)
         return ""
 
     def _add(self, into: _Told, rows: NDArray[np.float64]) -> None:
@@ -266,6 +266,7 @@ def _trace(table: dict[str, NDArray[np.float64]], watts: dict[str, NDArray[np.fl
 def told_lines(address: str, stop: Event) -> Iterator[Line]:
     """The lines of a meter as they come, until somebody stops it; raises MeterError."""
     plain = {"accept-encoding": "identity"}
+    answered = False
     try:
         must_reach(address)
         with (
@@ -276,6 +277,7 @@ def told_lines(address: str, stop: Event) -> Iterator[Line]:
                 raise MeterError("it packs what it sends, which is not taken")
             if answer.status_code != 200:
                 raise MeterError(_refusal(answer, stop))
+            answered = True
             for text in lines_of(answer.iter_raw(), LONGEST_LINE, stop):
                 if text.strip():
                     yield _read(text)
@@ -288,7 +290,7 @@ def told_lines(address: str, stop: Event) -> Iterator[Line]:
     except httpx2.TimeoutException as error:
         raise MeterError("it does not answer in time") from error
     except httpx2.TransportError as error:
-        raise MeterError("it does not answer: is it started, and is its address right?") from error
+        raise MeterError(BROKEN_OFF if answered else NOT_ANSWERED) from error
     except (httpx2.HTTPError, httpx2.InvalidURL) as error:
         raise MeterError("its address cannot be asked") from error
 

@@ -71,6 +71,62 @@ NEEDED = {
 UP_TO_DATE = ("Sluice", "Mole", "Weatherboard", "Grand", "Headless", "Inlet", "Cove Mini Five")
 
 
+LEVEL_FIELDS = ("tuning", "error_correcting", "fault_display", "light_headers", "front_headers")
+BY_BOARD_LEVEL: dict[str, dict[str, Any]] = {
+    "plain": {
+        "processor_w": 130,
+        "mini_processor_w": 130,
+        "tuning": False,
+        "error_correcting": False,
+        "fault_display": False,
+        "rear_usb": 6,
+        "mini_rear_usb": 5,
+        "audio_channels": 6,
+        "mini_audio_channels": 2,
+        "fan_headers": 3,
+        "mini_fan_headers": 2,
+        "light_headers": ("12 V",),
+        "front_headers": ("USB 3",),
+        "one_lead_w": 180,
+        "short_slots": 2,
+    },
+    "usual": {
+        "processor_w": 220,
+        "mini_processor_w": 180,
+        "tuning": True,
+        "error_correcting": False,
+        "fault_display": False,
+        "rear_usb": 8,
+        "mini_rear_usb": 5,
+        "audio_channels": 8,
+        "mini_audio_channels": 2,
+        "fan_headers": 5,
+        "mini_fan_headers": 2,
+        "light_headers": ("5 V",),
+        "front_headers": ("USB 3", "USB-C"),
+        "one_lead_w": 180,
+        "short_slots": 1,
+    },
+    "grand": {
+        "processor_w": 260,
+        "mini_processor_w": 260,
+        "tuning": True,
+        "error_correcting": True,
+        "fault_display": True,
+        "rear_usb": 10,
+        "mini_rear_usb": 10,
+        "audio_channels": 8,
+        "mini_audio_channels": 8,
+        "fan_headers": 7,
+        "mini_fan_headers": 7,
+        "light_headers": ("5 V", "12 V"),
+        "front_headers": ("USB 3", "USB-C"),
+        "one_lead_w": 225,
+        "short_slots": 1,
+    },
+}
+"""What boards of a level have, and small ones of it."""
+
 DRIVE_LENGTHS_MM = {"Long": 110, "Short": 30}
 CLAIMED = {"boxwood-yard-stowage": ("card_length_mm",), "lowhum-small-300": ("watts", "spike_w")}
 DISPUTED = {
@@ -90,6 +146,8 @@ RETURNS_PERCENT = {
     "Saltgrove": 1.2,
     "Stonepier": 3.3,
 }
+CASE_SIZES = {"E-ATX": "full", "ATX": "full", "Micro-ATX": "micro"}
+"""How large a case is by the largest board that it takes."""
 CACHE_STATED_FROM, LARGE_CACHE_FROM, DEEP_CACHE_MB = 2018, 2022, 64
 SHALLOW = {"lidd-frame-porthole": 130}
 NOT_KNOWN = {
@@ -227,65 +285,75 @@ def _card(card: Graphics) -> Graphics:
 
 
 def _board(board: Mainboard) -> Mainboard:
-    grand = board.chipset in ("Gyrfalcon", "Kestrel")
-    plain = board.chipset in ("Tern", "Fulmar", "Dunlin", "Sandpiper")
+    level = _board_level(board)
+    grand, plain = level == "grand", level == "plain"
     mini = board.form_factor == "Mini-ITX"
     fresh = any(word in board.model for word in UP_TO_DATE)
-    needed = NEEDED.get(board.socket, ())
+    displays = "1.4" if plain else "2.0"
+    versions = {"DisplayPort": "1.4"}
+    slots = range(board.m2_slots)
+    by_level = BY_BOARD_LEVEL[level]
     return replace(
         board,
-        processor_w=260 if grand else 130 if plain else 180 if mini else 220,
-        m2_disables_sata=(
-            (0, 0, 2) if board.m2_slots == 3 else (0, 2) if board.m2_slots == 2 and plain else ()
-        ),
-        tuning=not plain,
-        error_correcting=grand,
-        firmware_needed=needed,
-        firmware_shipped=(
-            "2.20"
-            if fresh and board.socket == "Rudder"
-            else "1.40"
-            if fresh
-            else FIRMWARE[board.socket]
-        ),
+        **{name: by_level[name] for name in LEVEL_FIELDS},
+        processor_w=by_level["mini_processor_w" if mini else "processor_w"],
+        m2_disables_sata=_disabled_sata(board, plain),
+        firmware_needed=NEEDED.get(board.socket, ()),
+        firmware_shipped=_firmware(board, fresh),
         firmware_shipped_since=date(2025, 9, 1) if fresh else date(2024, 10, 1),
         firmware_recovery=not plain or mini,
-        fault_display=grand,
-        rear_usb=10 if grand else 5 if mini else 6 if plain else 8,
-        audio_channels=2 if mini and not grand else 8 if not plain else 6,
-        fan_headers=7 if grand else 2 if mini else 3 if plain else 5,
-        light_headers=("5 V", "12 V") if grand else ("12 V",) if plain else ("5 V",),
-        outputs=tuple(
-            f"{name} {'1.4' if name == 'DisplayPort' else '1.4' if plain else '2.0'}"
-            for name in board.outputs
-        )
+        rear_usb=by_level["mini_rear_usb" if mini else "rear_usb"],
+        audio_channels=by_level["mini_audio_channels" if mini else "audio_channels"],
+        fan_headers=by_level["mini_fan_headers" if mini else "fan_headers"],
+        outputs=tuple(f"{name} {versions.get(name, displays)}" for name in board.outputs)
         or (NONE,),
         registered=False,
         unbuffered=True,
         u2_ports=0,
         module_slots=0,
-        front_headers=("USB 3",) if plain else ("USB 3", "USB-C"),
         wireless="Wi-Fi 6E" if mini or grand else NONE,
-        m2_lengths_mm=tuple(110 if grand and not index else 80 for index in range(board.m2_slots)),
+        m2_lengths_mm=tuple(110 if grand and not slot else 80 for slot in slots),
         m2_gens=tuple(
-            board.card_pcie_gen if not index else max(3, board.card_pcie_gen - 1)
-            for index in range(board.m2_slots)
+            max(3, board.card_pcie_gen - 1) if slot else board.card_pcie_gen for slot in slots
         ),
-        m2_sata=tuple(
-            int(plain and index == board.m2_slots - 1) for index in range(board.m2_slots)
-        ),
+        m2_sata=tuple(int(plain and slot == board.m2_slots - 1) for slot in slots),
         m2_card_lanes=(8,) if grand and board.m2_slots > 2 else (),
-        one_lead_w=None if board.cpu_8pin < 2 else 225 if grand else 180,
-        memory_full_mts=None
-        if plain
-        else 3200
-        if board.memory_type == "DDR4"
-        else 5200
-        if grand
-        else 4800,
-        short_slots=0 if mini else 2 if plain else 1,
+        one_lead_w=by_level["one_lead_w"] if board.cpu_8pin >= 2 else None,
+        memory_full_mts=_full_memory_mts(board, level),
+        short_slots=0 if mini else by_level["short_slots"],
         card_slots=2 if board.form_factor in ("ATX", "E-ATX") and not plain else 1,
     )
+
+
+def _board_level(board: Mainboard) -> str:
+    """How grand a board's chipset is."""
+    if board.chipset in ("Gyrfalcon", "Kestrel"):
+        return "grand"
+    if board.chipset in ("Tern", "Fulmar", "Dunlin", "Sandpiper"):
+        return "plain"
+    return "usual"
+
+
+def _disabled_sata(board: Mainboard, plain: bool) -> tuple[int, ...]:
+    """How many SATA ports each M.2 slot switches off."""
+    if board.m2_slots == 3:
+        return (0, 0, 2)
+    return (0, 2) if board.m2_slots == 2 and plain else ()
+
+
+def _firmware(board: Mainboard, fresh: bool) -> str:
+    if not fresh:
+        return FIRMWARE[board.socket]
+    return "2.20" if board.socket == "Rudder" else "1.40"
+
+
+def _full_memory_mts(board: Mainboard, level: str) -> int | None:
+    """The data rate with every slot taken, where the board's maker states one."""
+    if level == "plain":
+        return None
+    if board.memory_type == "DDR4":
+        return 3200
+    return 5200 if level == "grand" else 4800
 
 
 def _kit(kit: Memory) -> Memory:
@@ -322,11 +390,18 @@ def _drive(drive: Storage) -> Storage:
         drive = replace(
             drive,
             m2_length_mm=length_mm,
-            pcie_gen=5 if drive.read_mbs > 8000 else 4 if drive.read_mbs > 4000 else 3,
+            pcie_gen=_drive_gen(drive.read_mbs),
         )
     return replace(
         drive, form="3.5 inch" if large else None, own_cache=None if large else not cheap
     )
+
+
+def _drive_gen(read_mbs: float) -> int:
+    """The PCI Express generation that a drive of this speed needs."""
+    if read_mbs > 8000:
+        return 5
+    return 4 if read_mbs > 4000 else 3
 
 
 def _cooler(cooler: Cooler) -> Cooler:
@@ -334,9 +409,9 @@ def _cooler(cooler: Cooler) -> Cooler:
         return replace(cooler, radiator_thickness_mm=52)
     low = cooler.height_mm < 100
     wide = any(word in cooler.model for word in ("Twin", "Spring", "High", "Gale"))
-    return replace(
-        cooler, memory_clearance_mm=35 if low and cooler.capacity_w > 90 else 60 if not wide else 42
-    )
+    usual_mm = 42 if wide else 60
+    broad_and_low = low and cooler.capacity_w > 90
+    return replace(cooler, memory_clearance_mm=35 if broad_and_low else usual_mm)
 
 
 def _supply(supply: PowerSupply) -> PowerSupply:
@@ -350,8 +425,9 @@ def _supply(supply: PowerSupply) -> PowerSupply:
             pcie_16pin_w=None,
         )
     good = supply.efficiency in ("Gold", "Platinum", "Titanium")
+    stated_w = 450 if supply.pcie_16pin else None
     length = {
-        "ATX": 140 + (20 if supply.watts >= 750 else 0) + (20 if supply.watts >= 1000 else 0),
+        "ATX": 140 + 20 * (supply.watts >= 750) + 20 * (supply.watts >= 1000),
         "SFX": 100,
     }[supply.form]
     return replace(
@@ -361,58 +437,91 @@ def _supply(supply: PowerSupply) -> PowerSupply:
         protections=PROTECTIONS if good else PROTECTIONS[:5],
         tested="passed" if good or "Even" in supply.model else None,
         sata_plugs=8 if supply.watts >= 650 else 4,
-        pcie_16pin_w=600 if supply.watts >= 850 else 450 if supply.pcie_16pin else None,
+        pcie_16pin_w=600 if supply.watts >= 850 else stated_w,
     )
 
 
 def _case(case: Case) -> Case:
     """Outer sizes from the room inside; radiators where there is height for them."""
     largest = next(form for form in BOARD_FORMS if form in case.board_forms)
-    full, micro = largest in ("E-ATX", "ATX"), largest == "Micro-ATX"
+    size = CASE_SIZES.get(largest, "small")
+    full, small, tight = size == "full", size == "small", case.volume_l < 15
     width = max(case.cooler_height_mm + 50, 95)
-    depth = case.card_length_mm + (110 if full else 80 if micro else 30)
+    depth = case.card_length_mm + {"full": 110, "micro": 80, "small": 30}[size]
     height = round(case.volume_l * 1e6 / (width * depth))
-    radiators: dict[str, Any] = {}
-    if full:
-        radiators = {
-            "radiator_front_mm": (280, 360) if case.volume_l >= 44 else (280,),
-            "radiator_rear_mm": (120,),
-        }
-        if case.volume_l >= 58:
-            radiators["radiator_top_mm"] = (280, 360)
-        elif case.volume_l >= 44:
-            radiators["radiator_top_mm"] = (240,)
-        else:
-            radiators["radiator_top_mm"] = ()
-    elif micro and case.volume_l >= 24:
-        radiators = {"radiator_front_mm": (240,), "radiator_rear_mm": (120,)}
-    elif case.volume_l >= 16:
-        radiators = {"radiator_top_mm": (240,)}
-    if radiators.get("radiator_top_mm"):
-        radiators["radiator_top_thickness_mm"] = 55
-    tight = case.volume_l < 15
+    lit = any(word in case.model for word in ("Lit", "Glass", "Porthole"))
     return replace(
         case,
         width_mm=width,
         depth_mm=depth,
         height_mm=height,
-        card_height_mm=(width - 60 + (0 if full or micro else 40) if not tight else 130),
-        card_thickness_mm=44 if case.volume_l < 9 else 62 if not full else 84,
-        supply_length_mm=(
-            130
-            if "SFX" in case.supply_forms and len(case.supply_forms) == 1
-            else 160
-            if not full
-            else 200
-        ),
-        supply_place="bottom rear" if full or micro else "front",
-        places_25=2 if full else 1 if not tight else 0,
-        places_35=2 if full and case.volume_l < 60 else 4 if full else 1 if micro else 0,
+        card_height_mm=130 if tight else width - 60 + 40 * small,
+        card_thickness_mm=_card_thickness_mm(case, full),
+        supply_length_mm=_supply_length_mm(case, full),
+        supply_place="front" if small else "bottom rear",
+        places_25=2 if full else int(not tight),
+        places_35=_large_drives(case, size),
         places_525=1 if full and case.airflow == "closed" else 0,
-        fan_places=(7 if case.volume_l >= 44 else 5) if full else 4 if micro else 2,
+        fan_places=_fan_places(case, size),
         front_ports=("USB 3", "USB-C") if case.volume_l >= 44 or tight else ("USB 3",),
-        cable_room_mm=28 if case.volume_l >= 55 else 22 if full else 16 if not tight else 8,
+        cable_room_mm=_cable_room_mm(case, full),
         tool_free=full and case.airflow != "closed",
-        lights=("5 V",) if any(word in case.model for word in ("Lit", "Glass", "Porthole")) else (),
-        **radiators,
+        lights=("5 V",) if lit else (),
+        **_radiators(case, size),
     )
+
+
+def _card_thickness_mm(case: Case, full: bool) -> int:
+    if case.volume_l < 9:
+        return 44
+    return 84 if full else 62
+
+
+def _supply_length_mm(case: Case, full: bool) -> int:
+    if case.supply_forms == ("SFX",):
+        return 130
+    return 200 if full else 160
+
+
+def _large_drives(case: Case, size: str) -> int:
+    if size == "full":
+        return 2 if case.volume_l < 60 else 4
+    return int(size == "micro")
+
+
+def _fan_places(case: Case, size: str) -> int:
+    if size == "full":
+        return 7 if case.volume_l >= 44 else 5
+    return 4 if size == "micro" else 2
+
+
+def _cable_room_mm(case: Case, full: bool) -> int:
+    if case.volume_l >= 55:
+        return 28
+    if full:
+        return 22
+    return 8 if case.volume_l < 15 else 16
+
+
+def _radiators(case: Case, size: str) -> dict[str, Any]:
+    """Where radiators go: there must be height for them."""
+    radiators: dict[str, Any] = {}
+    if size == "full":
+        radiators = {
+            "radiator_front_mm": (280, 360) if case.volume_l >= 44 else (280,),
+            "radiator_rear_mm": (120,),
+            "radiator_top_mm": _top_radiators(case),
+        }
+    elif size == "micro" and case.volume_l >= 24:
+        radiators = {"radiator_front_mm": (240,), "radiator_rear_mm": (120,)}
+    elif case.volume_l >= 16:
+        radiators = {"radiator_top_mm": (240,)}
+    if radiators.get("radiator_top_mm"):
+        radiators["radiator_top_thickness_mm"] = 55
+    return radiators
+
+
+def _top_radiators(case: Case) -> tuple[int, ...]:
+    if case.volume_l >= 58:
+        return (280, 360)
+    return (240,) if case.volume_l >= 44 else ()

@@ -9,6 +9,7 @@ than convention assumes, some carelessly.
 """
 
 from dataclasses import dataclass, replace
+from typing import cast
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,36 +20,22 @@ from wattmetron.core.speeds.speed_scale import Standing
 from wattmetron.core.values.games import Game, PresetName
 from wattmetron.core.values.published import Listed, Published, Side, Tier
 from wattmetron.core.values.results import Result
+from wattmetron.demo.true_work import PRESETS as PRESET_NAMES
+from wattmetron.demo.true_work import SIZES, TrueWork
 
 Floats = NDArray[np.float64]
 FRAMES = 12_000
 CORRELATION, HITCHES = 0.9, 0.002
-SIZES = ((1920, 1080), (2560, 1440), (3840, 2160))
-PRESETS: tuple[PresetName, ...] = ("low", "medium", "high", "ultra")
+PRESETS = cast(tuple[PresetName, ...], PRESET_NAMES)
 
 
 @dataclass(frozen=True, kw_only=True)
-class TrueGame:
-    """A game as it really is: work in ms, preset factors, pixel power, variations, and its liking
-    of designs.
-    """
+class TrueGame(TrueWork):
+    """A game as it really is, with the frame times of both sides around a mean of one."""
 
     game: Game
-    c: float
-    g: float
-    pi: float
-    phi: float
-    power: float
-    u: dict[str, float]
-    w: dict[str, float]
-    v_c: float
-    v_g: float
-    likes_c: Floats
-    likes_g: Floats
     frames_c: Floats
     frames_g: Floats
-    threads: int
-    crowding: float
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -106,8 +93,8 @@ class World:
             w=dict(zip(PRESETS, (w / w[2]).tolist(), strict=True)),
             v_c=float(v_c),
             v_g=float(v_g),
-            likes_c=np.exp(draw.normal(0, 0.05, int(self.design_c.max()) + 1)),
-            likes_g=np.exp(draw.normal(0, 0.06, int(self.design_g.max()) + 1)),
+            likes_c=tuple(np.exp(draw.normal(0, 0.05, int(self.design_c.max()) + 1)).tolist()),
+            likes_g=tuple(np.exp(draw.normal(0, 0.06, int(self.design_g.max()) + 1)).tolist()),
             frames_c=self._series(v_c),
             frames_g=self._series(v_g),
             threads=int(known.threads_used * apart.choice([0.75, 1.0, 1.0, 1.5])),
@@ -132,24 +119,11 @@ class World:
     ) -> tuple[float, float]:
         """True mean times of both sides in ms."""
         single, all_core = self.true_c[p]
-        t_c = (
-            100
-            * game.c
-            * game.u[preset]
-            * ((1 - game.pi) / single + game.pi / all_core)
-            * game.likes_c[self.design_c[p]]
-        )
-        pixels = size[0] * size[1] / 1e6 / 2.0736
         speed = self.true_g[g][SIZES.index(size)]
-        t_g = (
-            100
-            / speed
-            * game.g
-            * game.w[preset]
-            * (game.phi + (1 - game.phi) * pixels**game.power)
-            * game.likes_g[self.design_g[g]]
+        return (
+            float(game.processor_ms((single, all_core), self.design_c[p], preset)),
+            float(game.graphics_ms(speed, self.design_g[g], size, preset)),
         )
-        return float(t_c), float(t_g)
 
     def rates(
         self, game: TrueGame, p: int, g: int, size: tuple[int, int], preset: str

@@ -6,36 +6,23 @@ and results. The truths stay here; nothing but the generator reads them.
 """
 
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import fields, replace
 from datetime import date, timedelta
 
 import numpy as np
 
+from tools.world.game_tables import WORK_FIELDS
+from tools.world.tables import rows
+from tools.world.truth import PRESETS, HiddenMarket, TrueGame, World
 from wattmetron.core.speeds.speed_scale import Scale, Standing
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.results import Result, Results
-from wattmetron.demo.truth import PRESETS, SIZES, HiddenMarket, TrueGame, World
+from wattmetron.demo.true_work import SIZES, HiddenTruth, TruePart, TrueWork
 
 SEED = 20261124
 SPEED_OFF = 0.03
 SOURCES = ("Harbour Lab", "Dry Dock Weekly", "Three Gulls' counter table")
-RESULTS = {
-    "causeway-clash": 7,
-    "hollow-meridian": 8,
-    "gullwing-circuit": 6,
-    "deepwater-pilot": 5,
-    "ashfall-wardens": 6,
-    "lanternfolk": 3,
-    "thousand-towers": 5,
-    "vantage-null": 6,
-    "kiteball-arena": 5,
-    "tin-harbour": 4,
-    "brinewalkers": 4,
-    "low-orbit-salvage": 5,
-    "saltmarsh-rally": 2,
-}
-"""How many results each game has; the others have none."""
 
 
 def published_parts(true: Mapping[str, Part]) -> dict[str, Part]:
@@ -93,9 +80,10 @@ def true_games(world: World, truths: Mapping[str, Game]) -> dict[str, TrueGame]:
 
 def results(world: World, games: Mapping[str, TrueGame]) -> dict[str, Results]:
     """What magazines and shops measured: pairs on sale at the time, with enough video memory."""
+    counts = {row.game: row.results for row in rows("result_counts")}
     return {
         key: Results(game=key, items=tuple(_results(world, games[key], count)))
-        for key, count in RESULTS.items()
+        for key, count in counts.items()
     }
 
 
@@ -145,4 +133,28 @@ def _rounded(result: Result, source: str, day: date) -> Result:
         low_fps=low,
         source=source,
         measured_on=day,
+    )
+
+
+def hidden_truth(world: World, games: Mapping[str, TrueGame]) -> HiddenTruth:
+    """What the simulated meters need of the world."""
+    work = [field.name for field in fields(TrueWork)]
+    sides = (
+        (world.processors, world.true_c, world.design_c),
+        (world.cards, world.true_g, world.design_g),
+    )
+    return HiddenTruth(
+        games={
+            key: TrueWork(**{name: getattr(game, name) for name in work})
+            for key, game in games.items()
+        },
+        known_work={
+            key: {name: getattr(game.game, name) for name in WORK_FIELDS}
+            for key, game in games.items()
+        },
+        parts={
+            standing.key: TruePart(speeds=tuple(speeds.tolist()), design=int(design))
+            for standings, true_speeds, designs in sides
+            for standing, speeds, design in zip(standings, true_speeds, designs, strict=True)
+        },
     )

@@ -4,8 +4,7 @@ docs/schemas: ``make docs``.
 
 from pathlib import Path
 
-from glossary import glossary_markdown
-
+from tools.glossary import glossary_markdown
 from wattmetron.core.compatibility.rules import rules_markdown
 from wattmetron.formats.document import schema_files, tables_markdown
 
