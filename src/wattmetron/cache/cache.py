@@ -78,10 +78,10 @@ class Keeper:
         """What was computed under this key, or is now; the others that ask wait for it."""
         while True:
             with self._lock:
-                held = self._held.get(key)
-                if held is not None:
+                entry = self._held.get(key)
+                if entry is not None:
                     self._hits += 1
-                    due = held.asked()
+                    due = entry.asked()
                     break
                 running = self._under_way.get(key)
                 if running is None or running.owner == get_ident():
@@ -93,11 +93,11 @@ class Keeper:
                 with self._lock:
                     self._hits += 1
                 return cast(T, running.result())
-        if held is None:
+        if entry is None:
             return self._computed(key, mine, compute)
         if due:
-            self._weigh_again(key, held)
-        return cast(T, held.value)
+            self._weigh_again(key, entry)
+        return cast(T, entry.value)
 
     def long(self, key: Key, compute: Callable[[], T]) -> T:
         """The same for what takes long; raises MustWait where the asker may not stay for it."""
@@ -117,34 +117,34 @@ class Keeper:
         return Branch(self, shared)
 
     def _computed(self, key: Key, running: _Computation, compute: Callable[[], T]) -> T:
-        held = None
+        entry = None
         try:
             running.value = compute()
-            held = _Held(running.value)
+            entry = _Held(running.value)
         except BaseException as error:
             running.error = MustWait(error.key) if isinstance(error, MustWait) else error
             raise
         finally:
             with self._lock:
-                if held is not None:
-                    self._put(key, held)
+                if entry is not None:
+                    self._put(key, entry)
                 if self._under_way.get(key) is running:
                     del self._under_way[key]
             running.done.set()
         return cast(T, running.value)
 
-    def _put(self, key: Key, held: _Held) -> None:
-        if held.nbytes <= self._held.maxsize:
-            self._held[key] = held
+    def _put(self, key: Key, entry: _Held) -> None:
+        if entry.nbytes <= self._held.maxsize:
+            self._held[key] = entry
 
-    def _weigh_again(self, key: Key, held: _Held) -> None:
+    def _weigh_again(self, key: Key, entry: _Held) -> None:
         """What has grown since is counted as large as it is now."""
-        fresh = weight(held.value)
+        fresh = weight(entry.value)
         with self._lock:
-            if fresh.nbytes != held.nbytes and self._held.get(key) is held:
+            if fresh.nbytes != entry.nbytes and self._held.get(key) is entry:
                 del self._held[key]
-                held.nbytes, held.grows = fresh
-                self._put(key, held)
+                entry.nbytes, entry.grows = fresh
+                self._put(key, entry)
 
     @property
     def count(self) -> Count:

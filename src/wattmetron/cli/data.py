@@ -69,8 +69,8 @@ def export_folder(options: argparse.Namespace) -> int:
 
 
 def backup(options: argparse.Namespace) -> int:
-    held = upkeep.back_up(database_of(options), options.file)
-    print(f"Backed up {held} into {options.file}, and checked it.")
+    backup_names = upkeep.back_up(database_of(options), options.file)
+    print(f"Backed up {backup_names} into {options.file}, and checked it.")
     return 0
 
 
@@ -106,7 +106,7 @@ def _tidied(tidied: tidying.Tidied, dry: bool) -> str:
         (tidied.runs, "deleted measured run", "deleted measured runs"),
         (tidied.sessions, "ended session", "ended sessions"),
     )
-    removed = listed([f"{n:,} {one if n == 1 else many}" for n, one, many in counts if n])
+    removed = listed([f"{n:,} {singular if n == 1 else many}" for n, singular, many in counts if n])
     return f"{'Would remove' if dry else 'Removed'} {removed}; of each week the last import stays."
 
 

@@ -62,14 +62,17 @@ class Finder:
         """Mean score over the words for every entry that answers to all of them."""
         total: dict[int, float] | None = None
         for word in words:
-            own: dict[int, float] = {}
+            found_positions: dict[int, float] = {}
             for token, score in self._like(word, forgiving).items():
                 for index in self._by_token[token]:
-                    own[index] = max(own.get(index, 0.0), score)
+                    found_positions[index] = max(found_positions.get(index, 0.0), score)
             total = (
-                own
+                found_positions
                 if total is None
-                else {index: total[index] + own[index] for index in total.keys() & own.keys()}
+                else {
+                    index: total[index] + found_positions[index]
+                    for index in total.keys() & found_positions.keys()
+                }
             )
             if not total:
                 return {}

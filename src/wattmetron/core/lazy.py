@@ -126,11 +126,11 @@ class GrowingRows(Generic[K, V]):
         extend: Callable[[list[tuple[K, V | None]]], list[V]],
     ) -> list[V]:
         """A value for each key, each of them enough; ``extend`` makes those that are not."""
-        held = self._held
-        if not all(key in held and enough(held[key]) for key in keys):
+        values = self._held
+        if not all(key in values and enough(values[key]) for key in keys):
             with self._lock:
-                held = self._extended(dict.fromkeys(keys), enough, extend)
-        return [held[key] for key in keys]
+                values = self._extended(dict.fromkeys(keys), enough, extend)
+        return [values[key] for key in keys]
 
     def _extended(
         self,
@@ -138,12 +138,14 @@ class GrowingRows(Generic[K, V]):
         enough: Callable[[V], bool],
         extend: Callable[[list[tuple[K, V | None]]], list[V]],
     ) -> dict[K, V]:
-        held = self._held
-        short = [(key, held.get(key)) for key in keys if key not in held or not enough(held[key])]
+        values = self._held
+        short = [
+            (key, values.get(key)) for key in keys if key not in values or not enough(values[key])
+        ]
         if not short:
-            return held
+            return values
         made = dict(zip((key for key, _ in short), extend(short), strict=True))
-        grown = {**held, **made}
+        grown = {**values, **made}
         if len(grown) > self._most:
             grown = {key: grown[key] for key in keys}
         self._held = grown

@@ -114,17 +114,17 @@ def simulated(
     processor, graphics = processor * course.processor, graphics * course.graphics
     frame, extra = _paced(scenario, processor, graphics, refresh_hz, source, seconds)
     planned, begins = begins, _begins(frame)
-    moved = (_moved(own, planned, begins) for own in happened)
+    moved = (_moved(event, planned, begins) for event in happened)
     happened = tuple(
-        replace(own, to_s=min(own.to_s, seconds))
-        for own in (*moved, *extra)
-        if own.from_s < seconds
+        replace(event, to_s=min(event.to_s, seconds))
+        for event in (*moved, *extra)
+        if event.from_s < seconds
     )
     keep = begins < seconds
     trace = _logged(machine, begins, frame, processor, graphics, course, source)
-    held = np.maximum(processor, graphics) < 0.97 * frame
-    by_processor = ~held & (processor > graphics)
-    shares = float(by_processor[keep].mean()), float(held[keep].mean())
+    capped = np.maximum(processor, graphics) < 0.97 * frame
+    by_processor = ~capped & (processor > graphics)
+    shares = float(by_processor[keep].mean()), float(capped[keep].mean())
     kept_trace = with_generated(trace.where(keep)) if generated else trace.where(keep)
     return Simulated(_faulty(kept_trace, fault, source), *shares, happened)
 
@@ -141,10 +141,10 @@ def with_generated(trace: Trace) -> Trace:
     return Trace(start, halves, channels)
 
 
-def _moved(own: SimulatedEvent, planned: Floats, begins: Floats) -> SimulatedEvent:
+def _moved(event: SimulatedEvent, planned: Floats, begins: Floats) -> SimulatedEvent:
     """When a happening really was, frames having taken longer or shorter than planned."""
-    start, end = np.interp([own.from_s, own.to_s], planned, begins)
-    return replace(own, from_s=float(start), to_s=float(end))
+    start, end = np.interp([event.from_s, event.to_s], planned, begins)
+    return replace(event, from_s=float(start), to_s=float(end))
 
 
 def _begins(frame_ms: Floats) -> Floats:

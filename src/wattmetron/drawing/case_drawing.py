@@ -129,7 +129,7 @@ def _clearance(frame: _Frame, clearance: Clearance) -> str:
             if clearance.clash
             else ""
         )
-        place = f'x="{x + 4}" y="{y - 4}"'
+        position = f'x="{x + 4}" y="{y - 4}"'
     else:
         line = f'<path d="M{x} {y}V{y + size}" class="c-dim"/>'
         stop = "" if room is None else f'<path d="M{x - 5} {y + room}H{x + 5}" class="s-ink"/>'
@@ -139,9 +139,9 @@ def _clearance(frame: _Frame, clearance: Clearance) -> str:
             if clearance.clash
             else ""
         )
-        place = f'x="{x + 8}" y="{y + max(size, room or size) - 3:.1f}"'
+        position = f'x="{x + 8}" y="{y + max(size, room or size) - 3:.1f}"'
     return (
-        f"<g><title>{escape(clearance.what)}: {words} mm</title>{line}{stop}{over}<text {place}"
+        f"<g><title>{escape(clearance.what)}: {words} mm</title>{line}{stop}{over}<text {position}"
         f' class="t-dim">{words}</text></g>'
     )
 

@@ -112,10 +112,10 @@ def _rail(
         )
     for band in rail.bands:
         top, end = scale.y(band.bar), scale.y(band.bar - band.gap)
-        at = x if side > 0 else x - 12
+        label_x = x if side > 0 else x - 12
         pieces.append(
-            f'<rect x="{at}" y="{top}" width="12" height="{max(3.0, end - top):.1f}" class="{hue}"'
-            f' fill="{fill}"/>'
+            f'<rect x="{label_x}" y="{top}" width="12" height="{max(3.0, end - top):.1f}"'
+            f' class="{hue}" fill="{fill}"/>'
         )
     return pieces + _labels(rail, scale, x, side, narrow)
 
@@ -136,10 +136,10 @@ def _labels(rail: Rail, scale: _Scale, x: int, side: int, narrow: bool) -> list[
         rows.append((scale.y(rail.marker.ln), f"▸ {rail.marker.name}", "t-own"))
     rows.sort()
     anchor = "start" if side > 0 else "end"
-    for (y, words, kind), place in zip(rows, _spaced([row[0] for row in rows]), strict=True):
+    for (y, words, kind), height in zip(rows, _spaced([row[0] for row in rows]), strict=True):
         start, end = x + 18 * side, x + 30 * side
-        pieces.append(f'<path d="M{start} {y}L{end} {place}" class="s-edge"/>')
-        pieces.append(_text(end + 4 * side, place + 4, _short(words, narrow), anchor, kind))
+        pieces.append(f'<path d="M{start} {y}L{end} {height}" class="s-edge"/>')
+        pieces.append(_text(end + 4 * side, height + 4, _short(words, narrow), anchor, kind))
     return pieces
 
 
@@ -155,8 +155,8 @@ def _merged(ticks: tuple[Tick, ...]) -> list[Tick]:
 
 def _tick(x: int, y: float, side: int, tick: Tick) -> str:
     if tick.odd or tick.excluded:
-        at = x if side > 0 else x - 7
-        return f'<rect x="{at}" y="{y - 3}" width="7" height="6" class="i-ground s-ink"/>'
+        label_x = x if side > 0 else x - 7
+        return f'<rect x="{label_x}" y="{y - 3}" width="7" height="6" class="i-ground s-ink"/>'
     return f'<line x1="{x - 12 * side}" x2="{x + 6 * side}" y1="{y}" y2="{y}" class="s-ink"/>'
 
 

@@ -305,8 +305,8 @@ def honesty_chart(steps: Sequence[tuple[float, float]], runs: int) -> Markup:
             svg.text(x(share), height - 5, f"{share:.0%}", anchor="end" if share else "start")
         )
     inner.append(svg.line(x(0), x(1), y(0), y(1), "pl-budget"))
-    for said, held in steps:
-        inner.append(svg.at(x(said), svg.diamond(y(held), 5, "i-ink")))
+    for nominal, hit in steps:
+        inner.append(svg.at(x(nominal), svg.diamond(y(hit), 5, "i-ink")))
     return svg.chart(
         inner,
         height,

@@ -215,28 +215,30 @@ class BuildFile(Strict):
 
 def brief_from(file: BriefFile) -> Brief:
     """The core value; raises BriefError for what cannot be worked with."""
-    said: Any = file
-    taken = {target.id for target in said.targets if target.id}
+    document: Any = file
+    taken = {target.id for target in document.targets if target.id}
     fresh = (f"t{n}" for n in range(1, 10_000) if f"t{n}" not in taken)
     values = values_of(BRIEF, file, OWN)
     values |= {
-        "name": said.name.strip(),
-        "work": tuple(dict.fromkeys(said.work)),
+        "name": document.name.strip(),
+        "work": tuple(dict.fromkeys(document.work)),
         "targets": tuple(
             Target(**values_of(TARGET, target) | {"id": target.id or next(fresh)})
-            for target in said.targets
+            for target in document.targets
         ),
-        "extras": tuple(Extra(**values_of(EXTRA, extra)) for extra in said.extras),
-        "resale": tuple(Resale(**values_of(RESALE, entry)) for entry in said.resale),
-        "only_of": tuple((entry.kind, entry.maker.strip()) for entry in said.only_of),
+        "extras": tuple(Extra(**values_of(EXTRA, extra)) for extra in document.extras),
+        "resale": tuple(Resale(**values_of(RESALE, entry)) for entry in document.resale),
+        "only_of": tuple((entry.kind, entry.maker.strip()) for entry in document.only_of),
         "preferences": tuple(
-            dict.fromkeys(Preference(entry.wish, entry.value.strip()) for entry in said.preferences)
+            dict.fromkeys(
+                Preference(entry.wish, entry.value.strip()) for entry in document.preferences
+            )
         ),
     }
     brief = Brief(
-        budget_low_minor=to_minor(said.budget.low),
-        budget_high_minor=to_minor(said.budget.high),
-        display=Display(**values_of(DISPLAY, said.display)),
+        budget_low_minor=to_minor(document.budget.low),
+        budget_high_minor=to_minor(document.budget.high),
+        display=Display(**values_of(DISPLAY, document.display)),
         **values,
     )
     check_brief(brief)
@@ -266,21 +268,21 @@ def brief_file(brief: Brief) -> BriefFile:
 def build_from(file: BuildFile) -> Build:
     """The core value; raises BuildError where a place is taken twice."""
     build = Build()
-    for place in file.parts:
-        if place.kind not in ("storage", "memory", "graphics", *FURTHER_KINDS) and build.of(
-            place.kind
+    for entry in file.parts:
+        if entry.kind not in ("storage", "memory", "graphics", *FURTHER_KINDS) and build.of(
+            entry.kind
         ):
-            raise BuildError(f"The build has two parts of the kind {place.kind}: keep one of them.")
-        if place.kind == "memory":
-            build = build.with_kit(place.part)
-        elif place.kind == "graphics":
-            build = build.beside(place.part)
+            raise BuildError(f"The build has two parts of the kind {entry.kind}: keep one of them.")
+        if entry.kind == "memory":
+            build = build.with_kit(entry.part)
+        elif entry.kind == "graphics":
+            build = build.beside(entry.part)
         else:
-            build = build.with_part(place.kind, place.part)
-        if place.keep:
-            build = build.keeping(place.part, True)
-        if place.later:
-            build = build.buying_later(place.part, True)
+            build = build.with_part(entry.kind, entry.part)
+        if entry.keep:
+            build = build.keeping(entry.part, True)
+        if entry.later:
+            build = build.buying_later(entry.part, True)
     for stand_in_file in file.stand_ins:
         build = build.standing_in(
             StandIn(stand_in_file.part, stand_in_file.until, to_minor(stand_in_file.resale))
@@ -295,8 +297,8 @@ def build_from(file: BuildFile) -> Build:
 
 
 def _tuning(file: TunedFile) -> OwnTuning:
-    said = file.model_dump()
-    return OwnTuning(**said | {"beside": tuple(said["beside"])})
+    document = file.model_dump()
+    return OwnTuning(**document | {"beside": tuple(document["beside"])})
 
 
 def build_file(build: Build) -> BuildFile:

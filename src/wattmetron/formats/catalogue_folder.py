@@ -434,7 +434,7 @@ def _offer(row: OfferRow) -> Offer:
 
 def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
     games: dict[str, Game] = {}
-    for place, game in enumerate(
+    for number, game in enumerate(
         read_games(GAMES_FILE, text, problems) if text is not None else (), start=1
     ):
         if not is_id(game.id):
@@ -442,7 +442,7 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
                 Problem(
                     file=GAMES_FILE,
                     line=None,
-                    column=f"{place} › id",
+                    column=f"{number} › id",
                     found=f"“{game.id}”",
                     expected=ID_WORDS,
                 )
@@ -452,7 +452,7 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
                 Problem(
                     file=GAMES_FILE,
                     line=None,
-                    column=f"{place} › id",
+                    column=f"{number} › id",
                     found=f"“{game.id}” a second time",
                     expected="an id used once",
                 )

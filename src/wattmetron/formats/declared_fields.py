@@ -33,12 +33,12 @@ def file_model(
     """A model of a dataclass's declared fields, in their order; ``first`` are fields of the file's
     own.
     """
-    own: dict[str, Any] = {}
+    values: dict[str, Any] = {}
     for field in declared(kind):
         usual = {field.file: (_type(field, models), _spec(field))}
-        own |= (instead or {}).get(field.name, usual)
+        values |= (instead or {}).get(field.name, usual)
     made: type[Strict] = create_model(
-        name, __base__=Strict, __doc__=kind.__doc__, **{**first, **own}
+        name, __base__=Strict, __doc__=kind.__doc__, **{**first, **values}
     )
     return made
 

@@ -104,8 +104,10 @@ def read_feed(data: bytes) -> Feed:
         head = FeedHead.model_validate(document)
     except ValidationError as error:
         first = error.errors(include_url=False, include_input=False)[0]
-        place = " ".join(str(step) for step in first["loc"]) or "the whole"
-        raise FeedError(f"it sent no feed that is known here ({place}: {first['msg']})") from error
+        location = " ".join(str(step) for step in first["loc"]) or "the whole"
+        raise FeedError(
+            f"it sent no feed that is known here ({location}: {first['msg']})"
+        ) from error
     try:
         day = head.at.astimezone(UTC).date()
     except (OverflowError, ValueError) as error:

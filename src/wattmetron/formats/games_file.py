@@ -44,8 +44,8 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
     return games
 
 
-def _check_presets(file: str, place: int, game: Game, problems: list[Problem]) -> None:
-    where = f"{place} › presets"
+def _check_presets(file: str, number: int, game: Game, problems: list[Problem]) -> None:
+    where = f"{number} › presets"
     order = [PRESETS.index(preset.name) for preset in game.presets]
     if not order or order != sorted(set(order)):
         names = ", ".join(preset.name for preset in game.presets) or "none"

@@ -191,5 +191,5 @@ def _where(error: Exception) -> str:
     if not isinstance(cause, ValidationError):
         return ""
     first = cause.errors(include_url=False, include_input=False)[0]
-    place = " ".join(str(step) for step in first["loc"])
-    return f" ({place[:80]}: {first['msg'][:1].lower()}{first['msg'][1:]})"
+    location = " ".join(str(step) for step in first["loc"])
+    return f" ({location[:80]}: {first['msg'][:1].lower()}{first['msg'][1:]})"

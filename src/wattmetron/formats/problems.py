@@ -18,13 +18,13 @@ class Problem:
     expected: str
 
     def __str__(self) -> str:
-        place = self.file
+        location = self.file
         if self.line is not None:
-            place += f", line {self.line}"
+            location += f", line {self.line}"
         if self.column:
-            place += f", column {self.column}"
+            location += f", column {self.column}"
         shown = self.found if len(self.found) <= 60 else self.found[:57] + "…"
-        return f"{place}: found {shown}; expected {self.expected}."
+        return f"{location}: found {shown}; expected {self.expected}."
 
 
 class FormatError(InvalidError):

@@ -64,8 +64,8 @@ def _odd(rules: ShopRules) -> Iterable[tuple[str, str]]:
             yield "a sale with a name that ends when it began or later", "sales"
 
 
-def _tell(problems: list[Problem], file: str, location: str, found: str, expected: str) -> None:
-    problems.append(Problem(file=file, line=None, column=location, found=found, expected=expected))
+def _tell(problems: list[Problem], file: str, location: str, text: str, expected: str) -> None:
+    problems.append(Problem(file=file, line=None, column=location, found=text, expected=expected))
 
 
 def write_shops(shops: Iterable[ShopRules]) -> str:

@@ -131,10 +131,10 @@ async def _of_http(request: Request, error: Exception) -> Response:
 async def _of_form(request: Request, error: Exception) -> Response:
     assert isinstance(error, RequestValidationError)
     first = error.errors()[0]
-    place = " › ".join(str(step)[:60] for step in first["loc"][1:]) or "the request"
+    location = " › ".join(str(step)[:60] for step in first["loc"][1:]) or "the request"
     if request.url.path.startswith("/api/"):
-        return json_answer({"error": f"{place}: {first['msg']}", "detail": _plain(error)}, 422)
-    sentence = f"The page sent {place} in a way that cannot be read: load it again and repeat."
+        return json_answer({"error": f"{location}: {first['msg']}", "detail": _plain(error)}, 422)
+    sentence = f"The page sent {location} in a way that cannot be read: load it again and repeat."
     return refusal(request, Refusal(sentence, 422))
 
 

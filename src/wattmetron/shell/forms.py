@@ -44,14 +44,14 @@ def read(model: type[M], entries: Mapping[str, Any], of: str = "") -> M:
         return model.model_validate(dict(entries), context={"of": of})
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
-        place = " ".join(str(step) for step in first["loc"]) or "the form"
+        location = " ".join(str(step) for step in first["loc"]) or "the form"
         if first["type"] == "missing":
             raise InvalidError(
-                f"The entry “{place}” is missing: load the page again and repeat it."
+                f"The entry “{location}” is missing: load the page again and repeat it."
             ) from error
         shown = str(first["input"])[:60]
         raise InvalidError(
-            f"The entry “{place}” is “{shown}”, which cannot be read: load the page again and"
+            f"The entry “{location}” is “{shown}”, which cannot be read: load the page again and"
             " repeat it."
         ) from error
 

@@ -73,21 +73,21 @@ class Tries:
         """
         now = self._clock()
         with self._lock:
-            own = self._of.get(address) or deque(maxlen=MOST_TRIES)
+            tries = self._of.get(address) or deque(maxlen=MOST_TRIES)
             full = len(self._all) == MOST_TRIES_OF_ALL and now - self._all[0] < WINDOW_S
             # Somebody else's wrong tries lock out nobody who was not wrong before.
-            if (full and own) or (len(own) == MOST_TRIES and now - own[0] < WINDOW_S):
+            if (full and tries) or (len(tries) == MOST_TRIES and now - tries[0] < WINDOW_S):
                 return False
-            own.append(now)
-            self._of[address] = own
+            tries.append(now)
+            self._of[address] = tries
             self._all.append(now)
             return True
 
     def right(self, address: str) -> None:
         """The last try of an address was right."""
         with self._lock:
-            own = self._of.get(address)
-            if own:
-                own.pop()
+            tries = self._of.get(address)
+            if tries:
+                tries.pop()
             if self._all:
                 self._all.pop()

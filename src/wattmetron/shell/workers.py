@@ -275,13 +275,13 @@ async def _answered(app: ASGIApp, scope: dict[str, Any], body: bytes) -> tuple[A
     """Status, headers and body of the application's answer."""
     start: dict[str, Any] = {"status": 500, "headers": []}
     pieces: list[bytes] = []
-    asked = False
+    answered = False
 
     async def receive() -> Message:
-        nonlocal asked
-        if asked:
+        nonlocal answered
+        if answered:
             await asyncio.Event().wait()
-        asked = True
+        answered = True
         return {"type": "http.request", "body": body, "more_body": False}
 
     async def send(message: Message) -> None:

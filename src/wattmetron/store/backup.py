@@ -55,8 +55,8 @@ def restore(backup: Path, path: Path) -> tuple[DatabaseContents, Path | None]:
         with told(backup), _opened(backup) as source, closing(sqlite3.connect(part)) as copy:
             source.backup(copy)
             copy.execute("PRAGMA journal_mode=DELETE").fetchone()
-        held = _checked(part, backup, "restored", "take another backup")
-        return held, _put_aside(path)
+        revision = _checked(part, backup, "restored", "take another backup")
+        return revision, _put_aside(path)
 
 
 def _put_aside(path: Path) -> Path | None:

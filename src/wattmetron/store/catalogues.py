@@ -150,9 +150,9 @@ def _acceptable(kind: str, value: Any) -> str:
         _ADAPTERS[kind].validate_json(data)
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
-        place = " › ".join(str(step) for step in first["loc"])
+        location = " › ".join(str(step) for step in first["loc"])
         raise InvalidError(
-            f"Nothing was stored: {place} is “{str(first['input'])[:60]}”, but the"
+            f"Nothing was stored: {location} is “{str(first['input'])[:60]}”, but the"
             f" {first['msg'][:1].lower()}{first['msg'][1:]}: enter another value."
         ) from error
     return data

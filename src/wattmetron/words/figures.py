@@ -33,13 +33,13 @@ class Style:
 def style_of(locale: str) -> Style:
     """The signs of a locale such as ``de_DE``; raises InvalidError for one that is not known."""
     try:
-        own = Locale.parse(locale.partition(".")[0].replace("-", "_"))
+        parsed = Locale.parse(locale.partition(".")[0].replace("-", "_"))
     except (ValueError, UnknownLocaleError) as error:
         raise InvalidError(
             f"The locale “{locale[:40]}” is not known: name one such as en_GB or de_DE."
         ) from error
-    group = str(get_group_symbol(own))
-    return Style(group if group.strip() else THIN, str(get_decimal_symbol(own)))
+    group = str(get_group_symbol(parsed))
+    return Style(group if group.strip() else THIN, str(get_decimal_symbol(parsed)))
 
 
 _style = Style()

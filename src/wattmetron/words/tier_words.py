@@ -1,5 +1,5 @@
 """Tiers in words."""
 
 
-def tier_label(label: str, place: int) -> str:
-    return label or f"Tier {place + 1}"
+def tier_label(label: str, position: int) -> str:
+    return label or f"Tier {position + 1}"

@@ -328,9 +328,9 @@ class Workshop:
 
     def snapshot(self, brief_id: int, snapshot_id: int) -> Snapshot:
         """One snapshot of a brief; raises NoSuchSnapshotError."""
-        for own in self.snapshots(brief_id):
-            if own.id == snapshot_id:
-                return own
+        for snapshot in self.snapshots(brief_id):
+            if snapshot.id == snapshot_id:
+                return snapshot
         raise NoSuchSnapshotError
 
     def freeze(self, brief_id: int, name: str, figures: str, document: str = "") -> int:

@@ -136,9 +136,11 @@ def coverage(
     t_c = arrays.processor_ms * (100 * pace * factor * shifts[:, 0])[:, None]
     hastened = np.array([machine.hastened(game) for game in games])
     mpx = [width * height / 1e6 for width, height in sizes]
-    t_g = np.stack([_drawn_ms(arrays, shifts[:, 1], side, own) for own in mpx], axis=1)
+    t_g = np.stack([_drawn_ms(arrays, shifts[:, 1], side, size_mpx) for size_mpx in mpx], axis=1)
     t_g /= hastened[:, None, None]
-    crowd = np.array([crowding(chip.threads, int(own)) for own in arrays.of("threads_used")])
+    crowd = np.array(
+        [crowding(chip.threads, int(threads)) for threads in arrays.of("threads_used")]
+    )
     v_c = (arrays.of("processor_variation") * crowd)[:, None, None]
     v_g = arrays.of("graphics_variation")[:, None, None]
     spreads = _spreads(games, known, arrays, mpx, (chip.speed_sd, side.speed_sd))
@@ -208,9 +210,12 @@ def _spreads(
             work.model_sd(affinity, taken) ** 2 for affinity, taken in zip(pair, usual, strict=True)
         ]
         for index, preset in product(range(len(mpx)), range(len(PRESETS))):
-            own = game.spread(PRESETS[preset], mpx[index], *pair)
-            game_sd[0][row, index, preset], game_sd[1][row, index, preset] = own[0], own[1]
-            cov[row, index, preset] = own[2]
+            pair_spread = game.spread(PRESETS[preset], mpx[index], *pair)
+            game_sd[0][row, index, preset], game_sd[1][row, index, preset] = (
+                pair_spread[0],
+                pair_spread[1],
+            )
+            cov[row, index, preset] = pair_spread[2]
     sd_c, sd_g = (
         np.sqrt(game_sd[n] ** 2 + (part[:, n] + model[:, n])[:, None, None]) for n in (0, 1)
     )

@@ -79,11 +79,15 @@ def pairs_map(scenes: Scenes, budget: int, band: int, chosen: Sequence[Part] = (
         cells[int(c[index]), int(g[index])] = cell
     columns: list[int | None] = [int(card) for card in cards]
     if integrated is not None:
-        own = chips[integrated.igpu[chips]] if chips.size else chips
+        integrated_chips = chips[integrated.igpu[chips]] if chips.size else chips
         for index, cell in cells_of(
-            integrated, own, np.zeros(own.size, dtype=np.int64), budget, band
+            integrated,
+            integrated_chips,
+            np.zeros(integrated_chips.size, dtype=np.int64),
+            budget,
+            band,
         ).items():
-            cells[int(own[index]), None] = cell
+            cells[int(integrated_chips[index]), None] = cell
         if any(card is None for _, card in cells):
             columns.insert(0, None)
     return PairsMap(

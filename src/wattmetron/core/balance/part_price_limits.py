@@ -39,7 +39,7 @@ class PriceLimit:
 
 
 def price_limit(
-    catalogue: Catalogue, brief: Brief, kept: Build, part: Part, answer: Proposal, band: int
+    catalogue: Catalogue, brief: Brief, rest: Build, part: Part, answer: Proposal, band: int
 ) -> PriceLimit | None:
     """The limit of one part by the aim of most frames: all its offers shift together, other prices
     stay.
@@ -51,17 +51,17 @@ def price_limit(
     kind = kind_of(part)
     book = catalogue.prices(brief.region, brief.may_buy)
     price = book.cost(part.id)
-    fixed = fixed_parts(catalogue, brief, kept)
+    fixed = fixed_parts(catalogue, brief, rest)
     if (
         price is None
         or kind in FURTHER_KINDS
         or answer.build is None
-        or part.id in (*brief.owned, *kept.of(kind))
+        or part.id in (*brief.owned, *rest.of(kind))
         or (kind != "storage" and fixed[kind])
     ):
         return None
-    stays = tuple(each_part for own in fixed.values() for each_part, _ in own)
-    floors = scenes_for(catalogue, brief, kept)[0].pool.floors
+    stays = tuple(each_part for priced in fixed.values() for each_part, _ in priced)
+    floors = scenes_for(catalogue, brief, rest)[0].pool.floors
     bought = may_be_bought(brief, part, 0, stays, book.supply)
     if not bought or not floors.takes(part):
         return None
@@ -72,7 +72,7 @@ def price_limit(
     budget = answer.budget_minor
     contest = Contest(
         tuple(
-            _contestants(catalogue, brief, kept, part, budget if copies else budget + price, budget)
+            _contestants(catalogue, brief, rest, part, budget if copies else budget + price, budget)
         ),
         budget,
         band,
@@ -106,18 +106,18 @@ class Contestant:
     build: Callable[[Winner], Build]
 
     def named(self, step: Winner) -> tuple[object, ...]:
-        own = self.build(step)
+        build = self.build(step)
         return (
-            own.processor,
-            own.graphics or "",
-            own.mainboard,
-            own.memory,
-            sorted(own.storage),
-            own.cooler or "",
-            own.supply,
-            own.case,
-            own.of("fan"),
-            own.of("splitter"),
+            build.processor,
+            build.graphics or "",
+            build.mainboard,
+            build.memory,
+            sorted(build.storage),
+            build.cooler or "",
+            build.supply,
+            build.case,
+            build.of("fan"),
+            build.of("splitter"),
         )
 
 

@@ -179,13 +179,13 @@ def _least_of_each(bins: Ints, lower: Ints, cost_bound: Ints, judge: Judge) -> F
     value, cost, position = np.full(count, FAR), np.full(count, FAR), np.full(count, -1)
     order = np.lexsort((cost_bound, lower, bins))
     while order.size:
-        own = bins[order]
-        open_ones = (lower[order] < value[own]) | (
-            (lower[order] == value[own]) & (cost_bound[order] < cost[own])
+        bin_numbers = bins[order]
+        open_ones = (lower[order] < value[bin_numbers]) | (
+            (lower[order] == value[bin_numbers]) & (cost_bound[order] < cost[bin_numbers])
         )
         order = order[open_ones]
-        own = bins[order]
-        nth = np.arange(order.size) - np.searchsorted(own, own)
+        bin_numbers = bins[order]
+        nth = np.arange(order.size) - np.searchsorted(bin_numbers, bin_numbers)
         picked, order = order[nth < AT_ONCE], order[nth >= AT_ONCE]
         values, costs = judge(picked)
         for index, item, price, row in zip(

@@ -50,12 +50,12 @@ def grant(
     of 2 % of U. By the other aims frames above what must be kept do not count. Where nothing fits
     even without any, none is granted.
     """
-    held, granteds = replace(brief, preferences=()), []
+    granted_brief, granteds = replace(brief, preferences=()), []
     if not brief.preferences:
-        return held, ()
-    before = propose(catalogue, held, aim, fixed, present=present)
+        return granted_brief, ()
+    before = propose(catalogue, granted_brief, aim, fixed, present=present)
     for preference in brief.preferences:
-        insisted = insisting(held, preference)
+        insisted = insisting(granted_brief, preference)
         after = propose(catalogue, insisted, aim, fixed, present=present)
         if before.build is None or after.build is None:
             granteds.append(Granted(preference=preference, granted=False, cost_minor=None))
@@ -73,5 +73,5 @@ def grant(
             )
         )
         if granted:
-            held, before = insisted, after
-    return held, tuple(granteds)
+            granted_brief, before = insisted, after
+    return granted_brief, tuple(granteds)

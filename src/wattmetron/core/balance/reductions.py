@@ -86,11 +86,11 @@ def _of_kind(
         if part_id in brief.owned or part_id in build.kept
     )
     cheaper = sorted(
-        (own, part.id)
+        (cost, part.id)
         for part in catalogue.by_kind[kind]
-        if (own := book.cost(part.id)) is not None
-        and own < price
-        and may_be_bought(brief, part, own, stays, book.supply)
+        if (cost := book.cost(part.id)) is not None
+        and cost < price
+        and may_be_bought(brief, part, cost, stays, book.supply)
     )
     machine = machine_of(catalogue, build, brief.clocks)
     bare = replace(machine, storage=()) if kind == "storage" else machine
@@ -99,21 +99,21 @@ def _of_kind(
         bare, kind, (catalogue.part(part_id) for _, part_id in cheaper), vetting.wishes
     )
     hopeful = [row for row, findings in zip(cheaper, against, strict=True) if not findings]
-    tried = [(own, part_id, build.with_part(kind, part_id, present)) for own, part_id in hopeful]
+    tried = [(cost, part_id, build.with_part(kind, part_id, present)) for cost, part_id in hopeful]
     whole = [
-        (own, part_id, other, run)
-        for own, part_id, other in tried
+        (kind, part_id, other, run)
+        for kind, part_id, other in tried
         if not (run := machine_of(catalogue, other, brief.clocks)).missing() and vetting.passes(run)
     ]
     changes, states, worsens = _frames(
         catalogue, brief, machine, [run for _, _, _, run in whole], kind in DECIDING
     )
-    for i, (own, part_id, other, _) in enumerate(whole):
+    for i, (cost, part_id, other, _) in enumerate(whole):
         yield Cut(
             kind=kind,
             part=catalogue.part(part_id),
             instead_of=present,
-            saves_minor=price - own,
+            saves_minor=price - cost,
             build=other,
             changes=changes[i],
             states=states[i],

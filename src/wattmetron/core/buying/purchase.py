@@ -89,13 +89,13 @@ class _Program:
         self.bundled = [
             (
                 shop,
-                own,
+                bundle,
                 self._add(
-                    own.price_minor,
-                    min(want.times for want in market.wants if want.part_id in own.parts),
+                    bundle.price_minor,
+                    min(want.times for want in market.wants if want.part_id in bundle.parts),
                 ),
             )
-            for shop, own in market.bundles()
+            for shop, bundle in market.bundles()
         ]
         for want in market.wants:
             self._meet(want)
@@ -117,13 +117,13 @@ class _Program:
     def _meet(self, want: Want) -> None:
         """Everything that is wanted is bought, one by one or together with others."""
         row: Row = [(x, 1.0) for source, x in self.takes.items() if source.part_id == want.part_id]
-        row += [(x, float(own.parts.count(want.part_id))) for _, own, x in self.bundled]
+        row += [(x, float(bundle.parts.count(want.part_id))) for _, bundle, x in self.bundled]
         self._row([entry for entry in row if entry[1]], want.times, want.times)
 
     def _parcel(self, shop: str) -> None:
         market, sends = self.market, self.sends[shop]
         inside: Row = [(x, 1.0) for source, x in self.takes.items() if source.shop == shop]
-        inside += [(x, 1.0) for own, _, x in self.bundled if own == shop]
+        inside += [(x, 1.0) for bundle, _, x in self.bundled if bundle == shop]
         for x, _ in inside:
             self._row([(x, 1), (sends, -self.highest[x])], -ENDLESS, 0)
         rules = market.rules.get(shop)
@@ -139,7 +139,7 @@ class _Program:
         row: Row = [
             (x, source.price_minor) for source, x in self.takes.items() if source.shop == shop
         ]
-        return row + [(x, own.price_minor) for name, own, x in self.bundled if name == shop]
+        return row + [(x, bundle.price_minor) for name, bundle, x in self.bundled if name == shop]
 
     def _ship(self, rules: ShopRules, sends: int) -> None:
         """Shipping is paid unless the goods reach the threshold; more where something is heavy."""
@@ -147,8 +147,8 @@ class _Program:
         for source, x in self.takes.items():
             if source.shop == rules.shop and self.market.kind(source.part_id) in HEAVY_KINDS:
                 self._row([(x, 1), (heavy, -self.highest[x])], -ENDLESS, 0)
-        for shop, own, x in self.bundled:
-            if shop == rules.shop and any(self.market.kind(p) in HEAVY_KINDS for p in own.parts):
+        for shop, bundle, x in self.bundled:
+            if shop == rules.shop and any(self.market.kind(p) in HEAVY_KINDS for p in bundle.parts):
                 self._row([(x, 1), (heavy, -self.highest[x])], -ENDLESS, 0)
         most = rules.parcel_minor + rules.heavy_minor
         ship = self._add(1, most)
@@ -166,7 +166,7 @@ class _Program:
             if code.holds_on(self.market.day):
                 used.append(self._code(rules, code))
         if used:
-            self._row([(own, 1) for own in used], 0, 1)
+            self._row([(variable, 1) for variable in used], 0, 1)
 
     def _code(self, rules: ShopRules, code: Code) -> int:
         uses = self._add(0, 1)
@@ -227,8 +227,8 @@ class _Program:
                 if source.shop == shop and chosen[x]
             ]
             bundled = [
-                Bundled(shop, own, int(chosen[x]))
-                for name, own, x in self.bundled
+                Bundled(shop, bundle, int(chosen[x]))
+                for name, bundle, x in self.bundled
                 if name == shop and chosen[x]
             ]
             if bought or bundled:

@@ -287,22 +287,22 @@ def _drives(machine: Machine) -> Iterator[AssemblyStep]:
     seats = seating_of(machine)
     slots = slots_of(board) if board else ()
     for number, drive in enumerate(sticks, start=1):
-        place = seats.slots[number - 1] if seats else number - 1
-        lost = slots[place].ports if seats else 0
-        lanes = slots[place].lanes if seats else 0
+        slot = seats.slots[number - 1] if seats else number - 1
+        lost = slots[slot].ports if seats else 0
+        lanes = slots[slot].lanes if seats else 0
         why = f"This slot switches {counted(lost, 'SATA port')} off." if lost else ""
         if lanes:
             why = f"{why} It takes {lanes} lanes from the graphics card.".strip()
         yield AssemblyStep(
             f"m2-{number}",
-            f"Fasten {drive.name} in M.2 slot {place + 1}, under its heat shield if there is one.",
+            f"Fasten {drive.name} in M.2 slot {slot + 1}, under its heat shield if there is one.",
             why,
         )
     left = seats.ports_left if seats else len(sata)
-    for place, drive in enumerate(sata, start=1):
+    for slot, drive in enumerate(sata, start=1):
         where = f" in {case.name}" if case else ""
         yield AssemblyStep(
-            f"sata-{place}",
+            f"sata-{slot}",
             f"Fasten {drive.name} in a {drive.size} place{where}; data to a SATA port that stays on"
             f" ({left} do).",
         )
@@ -398,8 +398,8 @@ def _system(machine: Machine, brief: Brief) -> Iterator[AssemblyStep]:
         yield AssemblyStep(
             "variable", f"Switch variable refresh on (from {brief.display.variable_from_hz:g} Hz)."
         )
-    for place, drive in enumerate(machine.storage[1:], start=2):
-        yield AssemblyStep(f"format-{place}", f"Format {drive.name} and put games there.")
+    for number, drive in enumerate(machine.storage[1:], start=2):
+        yield AssemblyStep(f"format-{number}", f"Format {drive.name} and put games there.")
     yield AssemblyStep(
         "measure",
         "Play one of the brief's games and note its frame rate.",

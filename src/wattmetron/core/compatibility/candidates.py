@@ -31,8 +31,8 @@ def reasons_against(
     look = RuleContext(replace(bare, added=(), kits=()), wishes)
     for part in parts:
         tried = look.with_part(kind, part)
-        said = [(rule, said) for rule in rules for said in rule.speak(tried)]
-        yield _blocking(said, standing) if said else ()
+        spoken = [(rule, spoken) for rule in rules for spoken in rule.speak(tried)]
+        yield _blocking(spoken, standing) if spoken else ()
 
 
 def _blocking(
@@ -40,7 +40,7 @@ def _blocking(
 ) -> tuple[Finding, ...]:
     return tuple(
         finding
-        for rule, said in spoken
-        if isinstance(said, RuleFinding) and rule.name not in standing
-        if (finding := rule.finding(said)).level == "blocks"
+        for rule, spoken_finding in spoken
+        if isinstance(spoken_finding, RuleFinding) and rule.name not in standing
+        if (finding := rule.finding(spoken_finding)).level == "blocks"
     )

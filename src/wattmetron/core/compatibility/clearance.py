@@ -299,10 +299,10 @@ def radiator(look: RuleContext) -> Speech:
     cooler, case = look.machine.cooler, look.machine.case
     if not cooler or not case or cooler.radiator is None:
         return
-    place = placed_radiator(look.machine)
-    if place == "top" and case.radiator_top_thickness_mm is None:
+    position = placed_radiator(look.machine)
+    if position == "top" and case.radiator_top_thickness_mm is None:
         yield MissingData("case", case.name, "thickest radiator on top")
-    if place:
+    if position:
         return
     kit = look.machine.memory
     if kit and radiator_place(case, cooler.radiator) == "top":
@@ -328,7 +328,7 @@ def radiator(look: RuleContext) -> Speech:
         ("rear", case.radiator_rear_mm),
     )
     places = ", ".join(
-        f"{place} {' or '.join(map(str, sizes))} mm" for place, sizes in has if sizes
+        f"{position} {' or '.join(map(str, sizes))} mm" for position, sizes in has if sizes
     )
     thick = (
         f" up to {case.radiator_top_thickness_mm} mm thick"

@@ -176,12 +176,12 @@ def drive_link(look: RuleContext) -> Speech:
         return
     drives = in_slots(look.machine.storage)
     slots = slots_of(board)
-    for drive, place in zip(drives, seats.slots, strict=True):
-        gen = slots[place].gen
+    for drive, slot in zip(drives, seats.slots, strict=True):
+        gen = slots[slot].gen
         if drive.pcie_gen and gen and drive.pcie_gen > gen:
             yield RuleFinding(
                 ("storage", "mainboard"),
-                f"{drive.name} could use PCIe {drive.pcie_gen}; in M.2 slot {place + 1} of"
+                f"{drive.name} could use PCIe {drive.pcie_gen}; in M.2 slot {slot + 1} of"
                 f" {board.name} it gets PCIe {gen}.",
                 "Games load hardly faster from a quicker link: nothing to do, but a slower drive"
                 " may be cheaper.",
@@ -247,16 +247,16 @@ def _no_room(games: dict[str, float], level: int, look: RuleContext) -> RuleFind
     name, wanted = STORAGE_KINDS[level], sum(games.values())
     kind, system_gb = with_article(name), look.wishes.system_gb
     verbs = ("asks", "takes") if len(games) == 1 else ("ask", "take")
-    held = held_gb(look.machine.storage)[level]
+    drives_gb = held_gb(look.machine.storage)[level]
     return RuleFinding(
         ("storage",),
         f"{', '.join(games)} {verbs[0]} for {kind} and {verbs[1]} {wanted:,.0f} GB; drives of that"
-        f" kind hold {held:,.0f} GB, and the system takes {system_gb:,.0f} GB of an SSD.",
+        f" kind hold {drives_gb:,.0f} GB, and the system takes {system_gb:,.0f} GB of an SSD.",
         f"Add {kind}, or take a larger one.",
         (
             Figure("games", f"{wanted:,.0f}", "GB"),
             Figure("system", f"{system_gb:,.0f}", "GB"),
-            Figure(name, f"{held:,.0f}", "GB"),
+            Figure(name, f"{drives_gb:,.0f}", "GB"),
         ),
         ("storage",),
     )

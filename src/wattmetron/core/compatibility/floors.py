@@ -547,11 +547,11 @@ def _amounts_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
 
 
 def _roles_missed(drives: tuple[Storage, ...], need: DriveNeed) -> Iterator[tuple[str, str]]:
-    held = held_gb(drives)
-    if held.all_gb < need.all_gb:
+    room = held_gb(drives)
+    if room.all_gb < need.all_gb:
         yield (
             "storage_gb",
-            f"Storage is {held.all_gb:,.0f} GB; {_wanted_by(need)} {need.all_gb:,.0f} GB.",
+            f"Storage is {room.all_gb:,.0f} GB; {_wanted_by(need)} {need.all_gb:,.0f} GB.",
         )
         need = need._replace(all_gb=0.0)
     if served(drives, need):
@@ -563,7 +563,7 @@ def _roles_missed(drives: tuple[Storage, ...], need: DriveNeed) -> Iterator[tupl
         yield "solid_state", _kind_missed(drives, need)
     elif need.apart and served(drives, need._replace(apart=False)):
         yield "drives_apart", "System, games and bulk do not have drives of their own."
-    elif held.all_gb >= need.system.gb + need.shared.all_gb:
+    elif room.all_gb >= need.system.gb + need.shared.all_gb:
         yield "system_gb", f"No drive has {need.system.gb:,.0f} GB for the system."
 
 

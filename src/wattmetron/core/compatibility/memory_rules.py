@@ -39,12 +39,14 @@ def _types(chip: Processor) -> str:
     return " or ".join(memory_rates(chip))
 
 
-def _other_type(one: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]) -> RuleFinding:
+def _other_type(
+    first: str, has: str, other: str, wants: str, kinds: tuple[Kind, ...]
+) -> RuleFinding:
     return RuleFinding(
         kinds,
-        f"{one} is {has}; {other} takes {wants}.",
+        f"{first} is {has}; {other} takes {wants}.",
         f"Take {wants} memory or a platform for {has}.",
-        (Figure(one, has), Figure(other, wants)),
+        (Figure(first, has), Figure(other, wants)),
         kinds,
     )
 
@@ -262,11 +264,12 @@ def mixed_kits(look: RuleContext) -> Speech:
         )
         return
     if len({kit.registered for kit in kits}) > 1:
-        one = next(kit for kit in kits if kit.registered)
+        registered_kit = next(kit for kit in kits if kit.registered)
         other = next(kit for kit in kits if not kit.registered)
         yield RuleFinding(
             ("memory",),
-            f"{one.name} is registered memory and {other.name} is not: they do not work together.",
+            f"{registered_kit.name} is registered memory and {other.name} is not: they do not work"
+            " together.",
             "Take kits of one kind.",
             tuple(Figure(kit.name, _registered(kit)) for kit in kits),
             ("memory",),

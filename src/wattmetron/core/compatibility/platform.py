@@ -41,11 +41,11 @@ def firmware_needed(family: str, board: Mainboard) -> str | None:
     return None
 
 
-def firmware_older(one: str, other: str) -> bool:
+def firmware_older(first: str, other: str) -> bool:
     """Whether a version is older, piece by piece: 1.9 before 1.10, 1.20 before 1.20a before
     1.20b.
     """
-    return _pieces(one) < _pieces(other)
+    return _pieces(first) < _pieces(other)
 
 
 def _pieces(version: str) -> list[tuple[int, str]]:

@@ -30,7 +30,7 @@ class DriveRoom(NamedTuple):
     nvme_gb: float
 
     def covers(self, other: "DriveRoom") -> bool:
-        return all(room >= asked for room, asked in zip(self, other, strict=True))
+        return all(room >= needed for room, needed in zip(self, other, strict=True))
 
     def plus(self, other: "DriveRoom") -> "DriveRoom":
         return DriveRoom(*(room + more for room, more in zip(self, other, strict=True)))
@@ -71,10 +71,10 @@ def of_room(room: Room) -> DriveRoom:
 
 def held_gb(drives: Iterable[Storage]) -> DriveRoom:
     """What drives hold, by the kind of the drive."""
-    held = NOTHING_HELD
+    room = NOTHING_HELD
     for drive in drives:
-        held = held.plus(of_room(Room(drive.capacity_gb, level_of(drive))))
-    return held
+        room = room.plus(of_room(Room(drive.capacity_gb, level_of(drive))))
+    return room
 
 
 def takes_system(drive: Storage, room: Room) -> bool:
@@ -115,14 +115,14 @@ def _together(
         for index, drive in enumerate(drives)
     ]
     sums = NOTHING_HELD
-    for held in left:
-        sums = sums.plus(held)
+    for room in left:
+        sums = sums.plus(room)
     if not sums.covers(need.shared):
         return None
     fastest = sorted(
         range(len(drives)), key=lambda index: (-level_of(drives[index]), index != system, index)
     )
-    rest = [held.all_gb for held in left]
+    rest = [room.all_gb for room in left]
     games = _filled(fastest, rest, need.games.all_gb)
     bulk = _filled(fastest[::-1], rest, need.bulk.gb)
     return tuple(

@@ -41,7 +41,7 @@ def dissents(part: Part) -> Iterator[Dissent]:
     """The disputed figures of a part that can be read: a number of its own, written as
     ``length_mm=309 by a shop``.
     """
-    own = {item.name for item in fields(part)} if part.disputed else set()
+    columns = {item.name for item in fields(part)} if part.disputed else set()
     for entry in part.disputed:
         figure, _, source = entry.partition(" by ")
         column, _, text = figure.partition("=")
@@ -49,7 +49,7 @@ def dissents(part: Part) -> Iterator[Dissent]:
             value = float(text)
         except ValueError:
             continue
-        present = getattr(part, column.strip(), None) if column.strip() in own else None
+        present = getattr(part, column.strip(), None) if column.strip() in columns else None
         if isinstance(present, (int, float)) and not isinstance(present, bool):
             yield Dissent(column.strip(), value, source.strip() or "another source")
 
@@ -127,7 +127,7 @@ def _disagreement(
         if other is None
         else [f for f in check(other) if f.level == "blocks" and f.rule not in standing]
     )
-    name, own = figure_name(part, dissent.column), getattr(part, dissent.column)
+    name, stated = figure_name(part, dissent.column), getattr(part, dissent.column)
     consequence = (
         f" By that figure it blocks: {new[0].sentence}" if new else " It makes no difference here."
     )
@@ -135,7 +135,7 @@ def _disagreement(
         DISPUTED.name,
         DISPUTED.levels[0 if new else 1],
         (kind,),
-        f"Sources disagree on {part.name}, {name}: {own:g} by {part.source or 'the catalogue'},"
+        f"Sources disagree on {part.name}, {name}: {stated:g} by {part.source or 'the catalogue'},"
         f" {dissent.value:g} by {dissent.source}.{consequence}",
         (
             "Find out which is right before buying, or take a part that fits either way."
@@ -143,7 +143,7 @@ def _disagreement(
             else "Nothing to do."
         ),
         (
-            Figure(part.source or "catalogue", f"{own:g}"),
+            Figure(part.source or "catalogue", f"{stated:g}"),
             Figure(dissent.source, f"{dissent.value:g}"),
         ),
     )

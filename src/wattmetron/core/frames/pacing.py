@@ -96,5 +96,5 @@ def _shorter_ms(sides: tuple[float, float, float, float], limit_ms: float) -> fl
     sx, sz = np.sqrt(np.log1p(v_c**2)), np.sqrt(np.log1p(v_g**2))
     index = np.linspace(limit_ms / NODES, limit_ms, NODES) - limit_ms / NODES / 2
     ln = np.log(index)
-    held = ndtr((ln - np.log(t_c)) / sx + sx / 2) * ndtr((ln - np.log(t_g)) / sz + sz / 2)
-    return float(held.sum() * limit_ms / NODES)
+    waiting = ndtr((ln - np.log(t_c)) / sx + sx / 2) * ndtr((ln - np.log(t_g)) / sz + sz / 2)
+    return float(waiting.sum() * limit_ms / NODES)

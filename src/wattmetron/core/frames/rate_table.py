@@ -152,7 +152,7 @@ class ReliableTable:
         )
         ends = np.cumsum([nodes.size for nodes in fresh])[:-1]
         pieces = zip(rows, fresh, np.split(solved, ends), strict=True)
-        return [row.lengthened(span, nodes, own) for row, nodes, own in pieces]
+        return [row.lengthened(span, nodes, rates) for row, nodes, rates in pieces]
 
 
 @dataclass(frozen=True, slots=True)

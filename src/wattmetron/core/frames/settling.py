@@ -53,23 +53,27 @@ def settlings(estimate: Estimate, sureness: float) -> tuple[Settling, ...]:
     }
     settlings = []
     for kind, look in looks.items():
-        told = float(pull @ cover @ look) ** 2 / (float(look @ cover @ look) + NOISE[kind] ** 2)
-        left = max(variance - told, 1e-9)
+        reduction = float(pull @ cover @ look) ** 2 / (
+            float(look @ cover @ look) + NOISE[kind] ** 2
+        )
+        left = max(variance - reduction, 1e-9)
         settlings.append(
             Settling(
                 kind,
                 variance**0.5,
                 left**0.5,
-                _settles(estimate.chance, sureness, variance, told, left),
+                _settles(estimate.chance, sureness, variance, reduction, left),
             )
         )
     return tuple(sorted(settlings, key=lambda each: -each.settles))
 
 
-def _settles(chance: float, sureness: float, variance: float, told: float, left: float) -> float:
+def _settles(
+    chance: float, sureness: float, variance: float, reduction: float, left: float
+) -> float:
     """P(the chance after is at least the sureness, or at most its complement)."""
-    if told <= 0:
+    if reduction <= 0:
         return 0.0
     ahead = float(ndtri(np.clip(chance, 1e-9, 1 - 1e-9))) * variance**0.5
     needed = float(ndtri(sureness)) * left**0.5
-    return float(ndtr((ahead - needed) / told**0.5) + ndtr((-ahead - needed) / told**0.5))
+    return float(ndtr((ahead - needed) / reduction**0.5) + ndtr((-ahead - needed) / reduction**0.5))

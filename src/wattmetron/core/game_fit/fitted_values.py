@@ -24,11 +24,11 @@ COUNT = 12
 REFERENCE = PRESETS.index("high")
 
 
-def _steps(place: int) -> Floats:
-    return np.array([(place > n) * 1.0 - (n < REFERENCE) * 1.0 for n in range(3)])
+def _steps(position: int) -> Floats:
+    return np.array([(position > n) * 1.0 - (n < REFERENCE) * 1.0 for n in range(3)])
 
 
-_STEPS = {preset: _steps(place) for place, preset in enumerate(PRESETS)}
+_STEPS = {preset: _steps(position) for position, preset in enumerate(PRESETS)}
 
 
 def steps_between(preset: PresetName) -> Floats:
@@ -54,10 +54,10 @@ class FittedGame(Game):
 
     @property
     def from_others(self) -> FromOthers | None:
-        own = self.learnt
-        if not own.games:
+        learnt = self.learnt
+        if not learnt.games:
             return None
-        return FromOthers(own.results, own.games, own.margin, own.power.mean)
+        return FromOthers(learnt.results, learnt.games, learnt.margin, learnt.power.mean)
 
     def __hash__(self) -> int:
         return hash((self.id, self.processor_ms, self.graphics_ms, self.errors))
@@ -76,15 +76,15 @@ class FittedGame(Game):
         results told about the design.
         """
         usual = self.learnt.design(side, design or key)
-        own, shared = (
+        single, shared = (
             self.places.get((side, "part", key)),
             self.places.get((side, "design", design or key)),
         )
-        places = tuple(place for place in (own, shared) if place is not None)
-        shift = sum(self.errors[place - COUNT] for place in places)
+        places = tuple(position for position in (single, shared) if position is not None)
+        shift = sum(self.errors[position - COUNT] for position in places)
         if shared is None:
             shift += usual.mean
-        return Affinity(shift, places, own is None, shared is None, usual.between)
+        return Affinity(shift, places, single is None, shared is None, usual.between)
 
     def spread(
         self,

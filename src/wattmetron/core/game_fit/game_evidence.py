@@ -183,7 +183,7 @@ def _weaker(
     if not sold:
         return _Weaker(OPEN_GAP, "", "")
     listed = _listed(table, side, number)
-    offered = np.array([own.speeds for own in sold], dtype=float)
+    offered = np.array([standing.speeds for standing in sold], dtype=float)
     ranked = ranking_of(side, listed, offered, usual)
     least = listed.min(axis=0) - 1e-9
     if ranked:

@@ -277,4 +277,4 @@ def _stretches(
             merged[-1] = (merged[-1][0], end)
         else:
             merged.append((start, end))
-    return tuple(own for own in merged if own[1] - own[0] >= least_s)
+    return tuple(span for span in merged if span[1] - span[0] >= least_s)

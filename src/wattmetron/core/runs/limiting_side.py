@@ -56,9 +56,9 @@ def limits(trace: Trace, usual: tuple[float, float]) -> Limits:
 def _by_times(frame: Floats, processor: Floats, graphics: Floats) -> Limits:
     known = np.isfinite(processor) & np.isfinite(graphics)
     frame, processor, graphics = frame[known], processor[known], graphics[known]
-    held = np.maximum(processor, graphics) < HELD_USE * frame
-    by_processor = ~held & (processor > graphics)
-    share_c, share_n = float(by_processor.mean()), float(held.mean())
+    capped = np.maximum(processor, graphics) < HELD_USE * frame
+    by_processor = ~capped & (processor > graphics)
+    share_c, share_n = float(by_processor.mean()), float(capped.mean())
     share_g = 1 - share_c - share_n
     apart = abs(share_c - share_g)
     return Limits(
@@ -87,10 +87,10 @@ def _by_use(trace: Trace, busy_c: Floats | None, busy_g: Floats) -> Limits:
             evidence="use of both sides",
         )
     own_c = np.where(np.isfinite(busy_c), busy_c, 0.0)[known]
-    held = np.maximum(own_c, own_g) < HELD_USE
+    capped = np.maximum(own_c, own_g) < HELD_USE
     leads = ndtr((own_c - own_g) / (USE_SD * np.sqrt(2)))
-    share_n = float(held.mean())
-    share_c = float((leads * ~held).mean())
+    share_n = float(capped.mean())
+    share_c = float((leads * ~capped).mean())
     share_g = 1 - share_n - share_c
     return Limits(
         processor=share_c,

@@ -50,13 +50,16 @@ def _cuts(level: Floats) -> list[int]:
     steps = np.diff(level)
     noise = max(1e-4, float(np.median(np.abs(steps - np.median(steps)))) / 0.6745 / np.sqrt(2))
     price = PRICE * noise**2 * np.log(n)
-    one, two = np.concatenate([[0], np.cumsum(level)]), np.concatenate([[0], np.cumsum(level**2)])
+    sums, squares = (
+        np.concatenate([[0], np.cumsum(level)]),
+        np.concatenate([[0], np.cumsum(level**2)]),
+    )
     best, last = np.full(n + 1, np.inf), np.zeros(n + 1, dtype=int)
     best[0] = -price
     for end in range(LEAST_WINDOWS, n + 1):
         starts = np.arange(0, end - LEAST_WINDOWS + 1)
         size = end - starts
-        cost = (two[end] - two[starts]) - (one[end] - one[starts]) ** 2 / size
+        cost = (squares[end] - squares[starts]) - (sums[end] - sums[starts]) ** 2 / size
         total = best[starts] + cost + price
         index = int(np.argmin(total))
         best[end], last[end] = total[index], starts[index]

@@ -81,14 +81,16 @@ class DriveSet(NamedTuple):
 
 def sort_of(drives: Iterable[Storage], any_slot_mm: int) -> Sort:
     """What these drives need together; any slot takes an M.2 drive of up to ``any_slot_mm``."""
-    own = list(drives)
-    small = sum(drive.size == "2.5 inch" for drive in own)
-    large = sum(drive.size == "3.5 inch" for drive in own)
+    cheapest = list(drives)
+    small = sum(drive.size == "2.5 inch" for drive in cheapest)
+    large = sum(drive.size == "3.5 inch" for drive in cheapest)
     sticks = (
         Stick(stick.length_mm if (stick.length_mm or 0) > any_slot_mm else None, None, stick.sata)
-        for stick in sticks_of(own)
+        for stick in sticks_of(cheapest)
     )
-    return Sort(tuple(sorted(sticks, key=_needy)), cabled(own), Bays(small, large), on_u2(own))
+    return Sort(
+        tuple(sorted(sticks, key=_needy)), cabled(cheapest), Bays(small, large), on_u2(cheapest)
+    )
 
 
 def _needy(stick: Stick) -> tuple[bool, int]:
@@ -123,8 +125,10 @@ def drive_choices(pool: Pool, need: DriveNeed) -> list[DriveChoice]:
     least: dict[Sort, int] = {}
     for count in range(1, pool.new_drives + 1):
         for picked in combinations_with_replacement(groups, count):
-            held = [group.held for group in picked]
-            cost = _sums([group.cost for group in picked])[serves.where(held)].min(initial=NEVER)
+            capacities = [group.held for group in picked]
+            cost = _sums([group.cost for group in picked])[serves.where(capacities)].min(
+                initial=NEVER
+            )
             if cost < NEVER:
                 key = sort_of(
                     (*pool.fixed_drives, *(group.example for group in picked)), pool.any_slot_mm
@@ -191,30 +195,30 @@ def _groups(pool: Pool) -> list[DriveGroup]:
 
 def _worth_having(pool: Pool, places: list[int]) -> list[int]:
     """Drives of which none that costs less is as large and as fast."""
-    own = [
+    figures_of = [
         (int(pool.drives.cost[index]), pool.drives.parts[index].capacity_gb, level_of(drive))
         for index in places
         for drive in [pool.drives.parts[index]]
     ]
     best = [
         (cost, gb, level)
-        for cost, gb, level in sorted(set(own))
-        if not any(c < cost and g >= gb and v >= level for c, g, v in own)
+        for cost, gb, level in sorted(set(figures_of))
+        if not any(c < cost and g >= gb and v >= level for c, g, v in figures_of)
     ]
     keep = set(best)
-    return [index for index, figures in zip(places, own, strict=True) if figures in keep]
+    return [index for index, figures in zip(places, figures_of, strict=True) if figures in keep]
 
 
 def _group(pool: Pool, places: list[int]) -> DriveGroup:
     room = pool.floors.storage.system
     drives = [pool.drives.parts[index] for index in places]
-    held = HeldBy(
+    capacities = HeldBy(
         np.array([drive.capacity_gb for drive in drives], dtype=float),
         np.array([held_gb([drive]) for drive in drives], dtype=float),
         np.array([takes_system(drive, room) for drive in drives], dtype=bool),
         np.array([left_for_others(drive, room) for drive in drives], dtype=float),
     )
-    return DriveGroup(drives[0], ints(places), held, pool.drives.cost[places])
+    return DriveGroup(drives[0], ints(places), capacities, pool.drives.cost[places])
 
 
 class Way(NamedTuple):
@@ -236,12 +240,12 @@ class Serves:
         self.fixed, self.need = fixed, need
         self.missing_gb = need.all_gb - held_gb(fixed).all_gb
 
-    def where(self, held: list[HeldBy]) -> NDArray[np.bool_]:
+    def where(self, capacities: list[HeldBy]) -> NDArray[np.bool_]:
         """For one drive of each of these groups, an axis for each, whether they do."""
-        any_way = np.zeros([own.all_gb.size for own in held], dtype=bool)
-        for way in self._ways(len(held)):
-            any_way |= _served_by(way, held)
-        return any_way & (_sums([own.all_gb for own in held]) >= self.missing_gb)
+        any_way = np.zeros([capacity.all_gb.size for capacity in capacities], dtype=bool)
+        for way in self._ways(len(capacities)):
+            any_way |= _served_by(way, capacities)
+        return any_way & (_sums([capacity.all_gb for capacity in capacities]) >= self.missing_gb)
 
     def _ways(self, count: int) -> Iterator[Way]:
         for system in (None, *range(count)):
@@ -251,11 +255,11 @@ class Serves:
                     yield Way(system, tuple(range(count)), (), games.plus(bulk), NOTHING_HELD)
                     continue
                 for roles in ways_apart(len(others)):
-                    own = list(zip(others, roles, strict=True))
+                    assigned = list(zip(others, roles, strict=True))
                     yield Way(
                         system,
-                        tuple(index for index, role in own if role == "games"),
-                        tuple(index for index, role in own if role == "bulk"),
+                        tuple(index for index, role in assigned if role == "games"),
+                        tuple(index for index, role in assigned if role == "bulk"),
                         games,
                         bulk,
                     )
@@ -291,18 +295,18 @@ class Serves:
         )
 
 
-def _served_by(way: Way, held: list[HeldBy]) -> NDArray[np.bool_]:
+def _served_by(way: Way, capacities: list[HeldBy]) -> NDArray[np.bool_]:
     """Which sets serve in this way: one drive of each group, an axis for each."""
-    shape = [own.all_gb.size for own in held]
+    shape = [capacity.all_gb.size for capacity in capacities]
     goes = np.ones(shape, dtype=bool)
     if way.system is not None:
-        goes &= _along(held[way.system].system, way.system, len(held))
+        goes &= _along(capacities[way.system].system, way.system, len(capacities))
     for members, needed in ((way.games, way.games_need), (way.bulk, way.bulk_need)):
         for level, gb in enumerate(needed):
             total = np.zeros(shape)
             for index in members:
-                own = held[index].beside if index == way.system else held[index].held
-                total = total + _along(own[:, level], index, len(held))
+                own = capacities[index].beside if index == way.system else capacities[index].held
+                total = total + _along(own[:, level], index, len(capacities))
             goes &= total >= gb
     return goes
 
@@ -355,8 +359,8 @@ def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, .
             if goes.any():
                 goes &= serves.where([group.held for group in picked])
             for row in np.argwhere(goes):
-                own = zip(picked, row.tolist(), strict=True)
-                places = sorted(int(group.places[index]) for group, index in own)
+                members = zip(picked, row.tolist(), strict=True)
+                places = sorted(int(group.places[index]) for group, index in members)
                 drives = pool.fixed_drives + tuple(pool.drives.parts[index] for index in places)
                 sets[drives] = int(cost[tuple(row)])
     return sets

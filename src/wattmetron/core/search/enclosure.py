@@ -98,10 +98,10 @@ class CaseBits:
     def cheapest(self, bits: Bits) -> Ints:
         """Cost of the first case among those left over; NEVER where there is none."""
         word = (bits != 0).argmax(axis=-1)
-        own = np.take_along_axis(bits, word[..., None], axis=-1)[..., 0]
-        lowest = own & (~own + np.uint64(1))
+        chosen_bits = np.take_along_axis(bits, word[..., None], axis=-1)[..., 0]
+        lowest = chosen_bits & (~chosen_bits + np.uint64(1))
         index = word * 64 + np.frexp(lowest.astype(float))[1] - 1
-        return self.cost[np.where(own == 0, len(self.cost) - 1, index)]
+        return self.cost[np.where(chosen_bits == 0, len(self.cost) - 1, index)]
 
 
 class Takes:
@@ -147,12 +147,12 @@ class Takes:
         sides = (False, True) if crowded(self.cases) else (False,)
         beside = [[self._beside(cooler.radiator, tall) for cooler in coolers] for tall in sides]
         self.radiators = list(
-            dict.fromkeys((RadiatorNeed(), *(own for row in beside for own in row)))
+            dict.fromkeys((RadiatorNeed(), *(needs for row in beside for needs in row)))
         )
         heights = Ladder(case.cooler_height_mm for case in self.cases)
         of_cooler = heights.levels(cooler.height_mm for cooler in coolers).tolist()
         of_boxed = heights.levels(chip.boxed_height_mm for chip in chips).tolist()
-        own = [
+        needs = [
             [
                 Mount(level, self.radiators.index(side))
                 for level, side in zip(of_cooler, row, strict=True)
@@ -160,9 +160,9 @@ class Takes:
             for row in beside
         ]
         boxed = [Mount(level, 0) for level in of_boxed]
-        kinds = list(dict.fromkeys((Mount(0, 0), *(way for row in own for way in row), *boxed)))
+        kinds = list(dict.fromkeys((Mount(0, 0), *(way for row in needs for way in row), *boxed)))
         self.kinds_of_mount = kinds
-        self.mount_of_cooler = np.stack([ints(map(kinds.index, row)) for row in own])
+        self.mount_of_cooler = np.stack([ints(map(kinds.index, row)) for row in needs])
         """By whether the memory is tall (one row where no case asks), then by cooler."""
         self.mount_of_boxed = ints(kinds.index(mount) for mount in boxed)
         self.radiator_of = ints(mount.radiator for mount in kinds)
@@ -179,7 +179,7 @@ class Takes:
         later card needs every shape has.
         """
         goes, room = self._beside_radiators()
-        length = Ladder(room_mm for own in room for room_mm in own)
+        length = Ladder(room_mm for sizes in room for room_mm in sizes)
         height = Ladder(case.card_height_mm for case in self.cases)
         thickness = Ladder(case.card_thickness_mm for case in self.cases)
         own_levels = np.stack(
@@ -200,12 +200,12 @@ class Takes:
         levels = [(a, b, c) for a, b, c in np.maximum(own_levels, least).tolist()]
         shapes: dict[tuple[int, int, int], int] = {(least[0], least[1], least[2]): 0}
         self.shape_of_card = ints(shapes.setdefault(level, len(shapes)) for level in levels)
-        own = np.array(list(shapes), dtype=np.int64)
-        fits = own[:, 1:2] <= height.rooms(case.card_height_mm for case in self.cases)
-        fits &= own[:, 2:3] <= thickness.rooms(case.card_thickness_mm for case in self.cases)
+        sizes = np.array(list(shapes), dtype=np.int64)
+        fits = sizes[:, 1:2] <= height.rooms(case.card_height_mm for case in self.cases)
+        fits &= sizes[:, 2:3] <= thickness.rooms(case.card_thickness_mm for case in self.cases)
         self.cards = np.stack(
             [
-                fits & takes & (own[:, 0:1] <= length.rooms(rooms))
+                fits & takes & (sizes[:, 0:1] <= length.rooms(rooms))
                 for takes, rooms in zip(goes, room, strict=True)
             ]
         )
@@ -341,12 +341,12 @@ class Enclosures:
         worthy = np.zeros(costs.shape, dtype=bool)
         kinds = self._takes.kinds_of_mount
         for number in range(len(self._takes.radiators)):
-            own = [i for i, mount in enumerate(kinds) if mount.radiator == number]
-            own.sort(key=lambda i: kinds[i].height)
-            lower = np.minimum.accumulate(np.insert(costs[:, own], 0, NEVER, axis=1), axis=1)[
+            mounts = [i for i, mount in enumerate(kinds) if mount.radiator == number]
+            mounts.sort(key=lambda i: kinds[i].height)
+            lower = np.minimum.accumulate(np.insert(costs[:, mounts], 0, NEVER, axis=1), axis=1)[
                 :, :-1
             ]
-            worthy[:, own] = costs[:, own] < lower
+            worthy[:, mounts] = costs[:, mounts] < lower
         most = max(1, int(worthy.sum(axis=1).max(initial=0)))
         self._mount: Ints = np.argsort(~worthy, axis=1, kind="stable")[:, :most]
         worthy_mounts = np.take_along_axis(worthy, self._mount, axis=1)
@@ -402,9 +402,9 @@ class Enclosures:
         for level in np.unique(heat):
             index = np.flatnonzero(heat == level)
             for first in range(0, index.size, CHUNK):
-                own = index[first : first + CHUNK]
-                rows[own] = self._least(
-                    self._bits[level](), cooling[own], form[own], bays[own], shape[own]
+                chunk = index[first : first + CHUNK]
+                rows[chunk] = self._least(
+                    self._bits[level](), cooling[chunk], form[chunk], bays[chunk], shape[chunk]
                 )
         return rows
 

@@ -372,9 +372,9 @@ def make_scenes(
     return (scene(False),) if pool.cards.fixed else (scene(False), scene(True))
 
 
-def with_later(own: Ints, later: ToCome, of: Callable[[Graphics], int]) -> Ints:
+def with_later(counts: Ints, later: ToCome, of: Callable[[Graphics], int]) -> Ints:
     """The most of a figure of cards that machines to come have beside cards of so much."""
-    most = own * 2 if later.second else own
+    most = counts * 2 if later.second else counts
     return np.maximum(most, of(later.card)) if later.card else most
 
 

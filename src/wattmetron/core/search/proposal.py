@@ -46,8 +46,8 @@ def propose(
         if budget_minor is None
         else budget_minor
     )
-    held = held_by(catalogue, brief, present) if aim == "same frames" and present else ()
-    scenes = scenes_for(catalogue, brief, build, held=held)
+    kept_floors = held_by(catalogue, brief, present) if aim == "same frames" and present else ()
+    scenes = scenes_for(catalogue, brief, build, held=kept_floors)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
     top: tuple[int, int] | None = (targets.weight, 0)
@@ -58,7 +58,7 @@ def propose(
         best = hunt.least(*top) if top else None
         best_cost = best.cost if best else NEVER
     else:
-        able = targets.all_can_be_met and (aim == "least money" or bool(held))
+        able = targets.all_can_be_met and (aim == "least money" or bool(kept_floors))
         winner = hunt.least(targets.met_weight, NO_GAIN) if able else None
     return _proposal(
         aim, catalogue, brief, scenes, hunt, winner, build, budget, top[1] if top else 0, best_cost

@@ -86,23 +86,23 @@ def _solve(
 ) -> _Fit:
     """Alternate weights, spreads and the linear solution until the speeds settle."""
     sources = noise.size
-    held = tied[part] if part.size else np.empty(0, dtype=bool)
-    weight = np.ones(value.size) * held
+    anchored = tied[part] if part.size else np.empty(0, dtype=bool)
+    weight = np.ones(value.size) * anchored
     spread = noise.copy()
     ln, offset = prior_ln.copy(), np.zeros(sources)
     sd = np.where(prior_weight > 0, 1 / np.sqrt(np.maximum(prior_weight, 1e-300)), np.inf)
     residual = np.zeros(value.size)
-    if not held.any():
+    if not anchored.any():
         return _Fit(ln=ln, sd=sd, offset=offset, noise=spread, residual=residual, weight=weight)
     for _ in range(ROUNDS):
         before = ln
         ln, sd, offset = _linear(
             prior_ln, prior_weight, part, source, value, weight / spread[source] ** 2
         )
-        residual = np.where(held, value - ln[part] - offset[source], 0.0)
+        residual = np.where(anchored, value - ln[part] - offset[source], 0.0)
         score = residual / spread[source]
-        weight = held * DEGREES / (DEGREES + score**2)
-        rows = np.bincount(source, held, minlength=sources)
+        weight = anchored * DEGREES / (DEGREES + score**2)
+        rows = np.bincount(source, anchored, minlength=sources)
         square = (
             np.bincount(source, weight * residual**2, minlength=sources) * (DEGREES + 1) / DEGREES
         )
@@ -167,11 +167,11 @@ def _sources(
     part: Ints,
     source: Ints,
 ) -> tuple[Source, ...]:
-    held = {n: bool(tied[part[source == n]].all()) for n in range(len(used))}
+    anchored = {n: bool(tied[part[source == n]].all()) for n in range(len(used))}
     position = {chart.id: n for n, chart in enumerate(used)}
     return tuple(
         (
-            Source(chart, float(fit.offset[n]), float(fit.noise[n]), held[n])
+            Source(chart, float(fit.offset[n]), float(fit.noise[n]), anchored[n])
             if (n := position.get(chart.id)) is not None
             else Source(chart, 0.0, chart.noise, False)
         )

@@ -1463,8 +1463,8 @@ def check_fields(brief: Brief) -> None:
         raise BriefError(
             "The variable range must begin between 1 Hz and the refresh: enter such a number."
         )
-    for place, target in enumerate(brief.targets, start=1):
-        check_target(target, f"Target {place}")
+    for number, target in enumerate(brief.targets, start=1):
+        check_target(target, f"Target {number}")
     for field in BRIEF:
         field.check(getattr(brief, field.name))
     if brief.play_hours + brief.desk_hours > 24:
@@ -1482,10 +1482,10 @@ def check_fields(brief: Brief) -> None:
         )
 
 
-def check_target(target: Target, place: str) -> None:
+def check_target(target: Target, where: str) -> None:
     """Raises BriefError for the first entry of a target that cannot be worked with."""
     for field in TARGET:
         try:
             field.check(getattr(target, field.name))
         except BriefError as error:
-            raise BriefError(f"{place}: {str(error)[:1].lower()}{str(error)[1:]}") from error
+            raise BriefError(f"{where}: {str(error)[:1].lower()}{str(error)[1:]}") from error

@@ -63,9 +63,13 @@ def _read(line: str) -> Rate:
 
 def with_rates(rates: Iterable[Rate], new: Iterable[Rate]) -> tuple[Rate, ...]:
     """The rates with new ones in the place of those of the same day and pair, the newest first."""
-    held = {(rate.on, rate.base, rate.quote): rate for rate in (*rates, *new)}
+    by_day_and_pair = {(rate.on, rate.base, rate.quote): rate for rate in (*rates, *new)}
     return tuple(
-        sorted(held.values(), key=lambda rate: (rate.on, rate.base, rate.quote), reverse=True)
+        sorted(
+            by_day_and_pair.values(),
+            key=lambda rate: (rate.on, rate.base, rate.quote),
+            reverse=True,
+        )
     )
 
 

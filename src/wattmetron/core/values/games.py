@@ -184,8 +184,8 @@ class Game:
         """
         if low:
             sds = (
-                hypot(sd, tail_slope(own) * VARIATION_SD, LOW_FORM_SD)
-                for sd, own in (
+                hypot(sd, tail_slope(share) * VARIATION_SD, LOW_FORM_SD)
+                for sd, share in (
                     (self.processor_work_sd, self.processor_variation),
                     (self.graphics_work_sd, self.graphics_variation),
                 )

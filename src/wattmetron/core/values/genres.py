@@ -36,7 +36,9 @@ OTHER_FPS = 60.0
 def by_genre(known: Mapping[str, T], genre: str, usual: T) -> T:
     """What is known of a genre, which a word of it can name; else the usual."""
     words = genre.lower()
-    return next((own for key, own in known.items() if key in words or words in key.split()), usual)
+    return next(
+        (genre for key, genre in known.items() if key in words or words in key.split()), usual
+    )
 
 
 def usual_fps_of(genre: str) -> float | None:

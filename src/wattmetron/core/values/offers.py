@@ -145,14 +145,14 @@ class PriceBook:
         for offer in offers:
             if offer.region != region.id:
                 continue
-            own = offer if offer.condition == "new" else replace(offer, risk_minor=risk(offer))
-            part_id = own.part_id
-            self._all[part_id].append(own)
-            days.add(own.seen_on)
-            cost, least = own.cost_minor, costs.get(part_id)
-            if (least is None or cost <= least) and self.lets(own):
-                if cost != least or _rank(own) < _rank(self._best[part_id]):
-                    self._best[part_id] = own
+            risky = offer if offer.condition == "new" else replace(offer, risk_minor=risk(offer))
+            part_id = risky.part_id
+            self._all[part_id].append(risky)
+            days.add(risky.seen_on)
+            cost, least = risky.cost_minor, costs.get(part_id)
+            if (least is None or cost <= least) and self.lets(risky):
+                if cost != least or _rank(risky) < _rank(self._best[part_id]):
+                    self._best[part_id] = risky
                 costs[part_id] = cost
         self.newest: date | None = max(days, default=None)
 

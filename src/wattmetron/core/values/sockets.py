@@ -8,9 +8,9 @@ def socket_key(name: str) -> str:
     return "".join(letter for letter in name.casefold() if letter.isalnum())
 
 
-def same_socket(one: str, other: str) -> bool:
+def same_socket(first: str, other: str) -> bool:
     """Whether two names mean one socket."""
-    return socket_key(one) == socket_key(other)
+    return socket_key(first) == socket_key(other)
 
 
 def mounts_on(sockets: Iterable[str], socket: str) -> bool:

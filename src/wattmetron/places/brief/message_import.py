@@ -73,8 +73,8 @@ def wanted(catalogue: Catalogue, letter: Letter) -> Wanted:
         fields["noise_limit_dba"] = QUIET_DBA
     if letter.of("small"):
         fields["volume_limit_l"] = SMALL_L
-    for name, one in (("work", "work"), ("buys", "buys"), ("no_makers", "no_maker")):
-        if values := tuple(reading.value for reading in letter.of(one)):  # type: ignore[arg-type]
+    for name, singular in (("work", "work"), ("buys", "buys"), ("no_makers", "no_maker")):
+        if values := tuple(reading.value for reading in letter.of(singular)):  # type: ignore[arg-type]
             fields[name] = values
     upscaling, generated = (
         next((reading.value for reading in letter.of(name)), None) for name in USED_OR_NOT

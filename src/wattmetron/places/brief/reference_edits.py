@@ -26,7 +26,7 @@ def add_reference(
         raise BriefError(f"There are {MOST_REFERENCES} machines already: take one out first.")
     base = re.sub(r"[^a-z0-9]+", "-", name.lower()).strip("-")[:60] or "machine"
     free = (base if n == 1 else f"{base}-{n}" for n in range(1, 1000))
-    own_id = next(own for own in free if own not in catalogue.references)
+    own_id = next(candidate for candidate in free if candidate not in catalogue.references)
     entry = Reference(
         id=own_id,
         name=name,

@@ -73,8 +73,8 @@ def _no_place(part: Part, left: int, wanted: int) -> str:
     kind = kind_of(part)
     if kind in ("memory", "storage", "graphics"):
         most = {"memory": f"{MAX_KITS} kits", "storage": f"{MAX_DRIVES} drives"}
-        held = most.get(kind, "2 cards")
-        return f"{left} of {wanted} {part.name} left out: a build holds at most {held}."
+        limit = most.get(kind, "2 cards")
+        return f"{left} of {wanted} {part.name} left out: a build holds at most {limit}."
     if kind in FURTHER_KINDS:
         return (
             f"{left} of {wanted} {part.name} left out: a build holds at most {MAX_ADDED} parts"

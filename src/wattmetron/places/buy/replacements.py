@@ -51,13 +51,13 @@ def replacements(
     base = _as_before(catalogue, now, part_id, last_minor or awaited_minor)
     before = {finding.rule for finding in base.findings if finding.level in GRAVE}
     made: list[PartReplacement] = []
-    for own in usable[:MOST_LOOKED_AT]:
-        then = assess(catalogue, now.brief, own.build)
+    for usable_part in usable[:MOST_LOOKED_AT]:
+        then = assess(catalogue, now.brief, usable_part.build)
         grave = {finding.rule for finding in then.findings if finding.level in GRAVE} - before
         if grave or len(then.floors) > len(base.floors):
             continue
-        more = None if last_minor is None else (own.cost_minor or 0) - last_minor
-        made.append(PartReplacement(candidate=own, then=then, more_minor=more))
+        more = None if last_minor is None else (usable_part.cost_minor or 0) - last_minor
+        made.append(PartReplacement(candidate=usable_part, then=then, more_minor=more))
     return tuple(
         sorted(
             made,

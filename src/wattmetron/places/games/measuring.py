@@ -128,19 +128,19 @@ def pasted_results(
 
 
 def _read(catalogue: Catalogue, line: ResultLine, usual: PastedResults) -> Result:
-    said: dict[Role, str] = {}
+    limits: dict[Role, str] = {}
     for n, cell in enumerate(line.cells):
         role = (
-            line.roles[n] if line.roles is not None else _role(catalogue, cell, "average" in said)
+            line.roles[n] if line.roles is not None else _role(catalogue, cell, "average" in limits)
         )
         if cell and role != "leave out":
-            said[role] = cell
+            limits[role] = cell
     processor, graphics = (
-        said.get("processor", usual.processor),
-        said.get("graphics", usual.graphics),
+        limits.get("processor", usual.processor),
+        limits.get("graphics", usual.graphics),
     )
-    size, preset = said.get("resolution", usual.size), said.get("preset", usual.preset)
-    rates = [_rate(said[role]) for role in ("average", "low") if role in said]
+    size, preset = limits.get("resolution", usual.size), limits.get("preset", usual.preset)
+    rates = [_rate(limits[role]) for role in ("average", "low") if role in limits]
     if not processor or not graphics:
         raise ResultError("it names no " + ("processor" if not processor else "graphics part"))
     if not rates or not 1 <= rates[0] <= 5000:

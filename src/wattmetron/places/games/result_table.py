@@ -59,7 +59,7 @@ class ResultLine:
 
 
 def lines_of(
-    text: str, told: tuple[Role, ...], known: Mapping[int, tuple[Role, ...]]
+    text: str, stated: tuple[Role, ...], known: Mapping[int, tuple[Role, ...]]
 ) -> list[ResultLine]:
     """The lines of a pasted table.
 
@@ -82,7 +82,7 @@ def lines_of(
     if head is not None and not any(_role_of(cell) for cell in head):
         head = None
     width = len(table[0])
-    roles = told if len(told) == width else known.get(width)
+    roles = stated if len(stated) == width else known.get(width)
     if roles is None:
         roles = _from_head(head, table) if head is not None else _by_number(table)
     first = 1 if head is not None else 0

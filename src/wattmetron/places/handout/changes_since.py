@@ -83,8 +83,10 @@ def since(
         if key not in mixed:
             base = (present if evidence else past).described
             offers = (present if prices else past).described.offers
-            own = present if evidence else past
-            mixed[key] = own if prices == evidence else study(replace(base, offers=offers))
+            evidence_games = present if evidence else past
+            mixed[key] = (
+                evidence_games if prices == evidence else study(replace(base, offers=offers))
+            )
         return mixed[key]
 
     def figures(taken: frozenset[str]) -> SnapshotFigures:
@@ -109,7 +111,7 @@ def since(
         changes=changes_between(before.build, plan.build),
         then=stored,
         now=end,
-        money_minor={cause: round(own) for cause, own in money.items()},
+        money_minor={cause: round(minor) for cause, minor in money.items()},
         frames={cause: exp(frame) for cause, frame in frames.items()},
         targets=len(shared),
     )

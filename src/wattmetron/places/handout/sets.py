@@ -193,7 +193,7 @@ def _moved(now: Assessment, then: Catalogue) -> list[str]:
         if line.part is None or line.owned or line.offer is None or before is None:
             continue
         moves.append((line.offer.cost_minor - before, line.part.name))
-    most = sorted((move for move in moves if move[0]), key=lambda own: -abs(own[0]))[:MOST_NAMED]
+    most = sorted((move for move in moves if move[0]), key=lambda move: -abs(move[0]))[:MOST_NAMED]
     return [
         f"{name} {money(abs(minor), now.currency)} {'more' if minor > 0 else 'less'}"
         for minor, name in most

@@ -107,14 +107,14 @@ def chat(handout: Handout) -> str:
 def _within(lines: list[str]) -> str:
     """So many lines as fit, the first and the last always."""
     last = lines[-1]
-    kept: list[str] = []
+    pieces: list[str] = []
     for n, line in enumerate(lines[:-1]):
         more = f"… and {len(lines) - 1 - n} more"
-        if len("\n".join([*kept, line[:200], more, last])) >= MOST_CHAT_CHARACTERS:
-            kept.append(more)
+        if len("\n".join([*pieces, line[:200], more, last])) >= MOST_CHAT_CHARACTERS:
+            pieces.append(more)
             break
-        kept.append(line[:200])
-    return "\n".join([*kept, last])[: MOST_CHAT_CHARACTERS - 1]
+        pieces.append(line[:200])
+    return "\n".join([*pieces, last])[: MOST_CHAT_CHARACTERS - 1]
 
 
 def parts_csv(handout: Handout) -> str:

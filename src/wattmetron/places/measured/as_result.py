@@ -120,8 +120,8 @@ def side_ratio(measured_run: MeasuredRun) -> SideRatio | None:
     side is ahead, by their use or the game's own read-out.
     """
     if measured_run.report is None:
-        said = measured_run.run.by_hand.limits if measured_run.run.by_hand else ""
-        return SideRatio(1.0, READ_OUT[said], SIDE_SD) if said else None
+        by_hand = measured_run.run.by_hand.limits if measured_run.run.by_hand else ""
+        return SideRatio(1.0, READ_OUT[by_hand], SIDE_SD) if by_hand else None
     limits, levels = measured_run.report.limits, measured_run.report.levels
     if {"processor_ms", "graphics_ms"} <= set(levels) and levels["graphics_ms"].median > 0:
         value = levels["processor_ms"].median / levels["graphics_ms"].median

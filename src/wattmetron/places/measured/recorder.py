@@ -241,11 +241,11 @@ def _rows(line: Line, names: tuple[str, ...]) -> NDArray[np.float64]:
     return np.asarray(rows[np.isfinite(ms) & (ms > 0) & (ms < 60_000) & np.isfinite(start)])
 
 
-def _whole(told: _Told) -> dict[str, NDArray[np.float64]]:
-    if not told.pieces:
+def _whole(record: _Told) -> dict[str, NDArray[np.float64]]:
+    if not record.pieces:
         return {}
-    table = np.concatenate(told.pieces)
-    return {name: table[:, n] for n, name in enumerate(told.names)}
+    table = np.concatenate(record.pieces)
+    return {name: table[:, n] for n, name in enumerate(record.names)}
 
 
 def _trace(table: dict[str, NDArray[np.float64]], watts: dict[str, NDArray[np.float64]]) -> Trace:
@@ -309,10 +309,10 @@ def _refusal(answer: httpx2.Response, stop: Event) -> str:
     """What the meter says of it in the first line that it sends, else its status."""
     try:
         first = next(lines_of(answer.iter_raw(), LONGEST_REFUSAL, stop), "")
-        said = json.loads(first).get("error", "")
+        sentence = json.loads(first).get("error", "")
     except (ValueError, AttributeError, ExchangeTooLargeError):
-        said = ""
-    return str(said)[:300] or f"it refuses ({answer.status_code})"
+        sentence = ""
+    return str(sentence)[:300] or f"it refuses ({answer.status_code})"
 
 
 def asked_at(meter: str, what: str, run: Run, seconds: float, more: dict[str, str]) -> str:

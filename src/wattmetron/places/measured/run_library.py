@@ -289,8 +289,8 @@ def prepared_change(
         "setup",
     )
     same = all(getattr(before.run, name) == getattr(run, name) for name in settings)
-    kept = before.promised if same else promise_of(workshop, catalogue, run)
-    document = run_document(RunDocument(run=run, promised=kept))
+    promise = before.promised if same else promise_of(workshop, catalogue, run)
+    document = run_document(RunDocument(run=run, promised=promise))
 
     def change(session: Session) -> None:
         store.change(session, run_id, version, document, fresh, run.brief_id)

@@ -88,8 +88,10 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
         if price is not None:
             key = variant_key(card.chip, card.memory_gb)
             by_chip.setdefault(key, []).append((price, card.id, index))
-    ranked = sorted((sorted(own) for own in by_chip.values()), key=lambda own: own[0])[:MOST_CHIPS]
-    firsts = [own[0][2] for own in ranked]
+    ranked = sorted((sorted(priced) for priced in by_chip.values()), key=lambda own: own[0])[
+        :MOST_CHIPS
+    ]
+    firsts = [priced[0][2] for priced in ranked]
     besides = besides_minor(catalogue, insisted, fixed)
     shown = tuple(scene.pool.cards.parts[index] for index in firsts)
     pairs = pairs_map((scene,), brief.budget_high_minor - besides, BAND, shown)
@@ -98,16 +100,16 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     return tuple(
         ChipOffer(
             card=scene.pool.cards.parts[index],
-            offer=_offer(catalogue, now, own[0][1]),
+            offer=_offer(catalogue, now, priced[0][1]),
             alone_fps=tuple(row[n] for row in rates),
             short_gb=short[n],
             around=_around(scene, pairs, index, besides),
             others=tuple(
                 (scene.pool.cards.parts[other], _offer(catalogue, now, part_id))
-                for _, part_id, other in own[1:]
+                for _, part_id, other in priced[1:]
             ),
         )
-        for n, (own, index) in enumerate(zip(ranked, firsts, strict=True))
+        for n, (priced, index) in enumerate(zip(ranked, firsts, strict=True))
     )
 
 

@@ -41,11 +41,13 @@ def _move(catalogue: Catalogue, now: Assessment, part: Part) -> Move | None:
     if kind not in FORCED or now.missing:
         return None
     stay = {*build.kept, *now.brief.stays}
-    free = {own for own in FORCED[kind] if not stay & {*build.of(own)}} | {kind}
+    free = {kind_there for kind_there in FORCED[kind] if not stay & {*build.of(kind_there)}} | {
+        kind
+    }
     fixed = Build()
-    for own, part_id in build.ids():
-        if own not in free:
-            fixed = _put(fixed, own, part_id).keeping(part_id, True)
+    for kind_there, part_id in build.ids():
+        if kind_there not in free:
+            fixed = _put(fixed, kind_there, part_id).keeping(part_id, True)
     fixed = fixed.with_part(kind, part.id).keeping(part.id, True)
     wanted = known_brief(catalogue, now.brief)
     memory = catalogue.parts.get(build.memory or "")
@@ -59,7 +61,10 @@ def _move(catalogue: Catalogue, now: Assessment, part: Part) -> Move | None:
     )
     here = {part_id for _, part_id in build.ids()}
     new = [part_id for _, part_id in moved_build.ids() if part_id not in {*here, part.id}]
-    return Move(replace(moved_build, aside=build.aside), tuple(catalogue.part(own) for own in new))
+    return Move(
+        replace(moved_build, aside=build.aside),
+        tuple(catalogue.part(kind_there) for kind_there in new),
+    )
 
 
 def _put(build: Build, kind: Kind, part_id: str) -> Build:

@@ -41,7 +41,8 @@ def _saving(catalogue: Catalogue, now: Assessment, then: Assessment, kind: Kind)
     if not gone and not come:
         return None
     parts = [
-        [catalogue.parts[own] for own in ids if own in catalogue.parts] for ids in (gone, come)
+        [catalogue.parts[part_id] for part_id in ids if part_id in catalogue.parts]
+        for ids in (gone, come)
     ]
     names = [listed([part.name for part in each_part]) or NOTHING for each_part in parts]
     costs = [

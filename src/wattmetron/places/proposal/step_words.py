@@ -38,9 +38,9 @@ def changed_names(
 def gain_words(gained: Sequence[Gained], cleared: int) -> str:
     """What a step brings: findings that block cleared, and frames."""
     clears = ["nothing blocks any more"] if cleared else []
-    return listed([*clears, *(_gain(own) for own in gained)]) or "the same frames"
+    return listed([*clears, *(_gain(gain) for gain in gained)]) or "the same frames"
 
 
-def _gain(own: Gained) -> str:
-    before = "" if own.before_fps is None else f"{own.before_fps:.0f} to "
-    return f"{own.game} {before}{own.after_fps:.0f}\u202ffps ({own.state})"
+def _gain(gain: Gained) -> str:
+    before = "" if gain.before_fps is None else f"{gain.before_fps:.0f} to "
+    return f"{gain.game} {before}{gain.after_fps:.0f}\u202ffps ({gain.state})"

@@ -53,7 +53,7 @@ def improved(
     if assessments is None:
         return None
     whole, steps, wishes = assessments
-    wanted = frozenset(own for own in left if 0 <= own < len(steps))
+    wanted = frozenset(index for index in left if 0 <= index < len(steps))
     along = _along(catalogue, now, whole, steps, wanted)
     taken = _with(catalogue, now, whole, steps, wanted - along)
     return Improved(
@@ -107,9 +107,9 @@ def _fewest(
         after = _with(catalogue, now, whole, steps[:n], frozenset())
         if after.blocking or after.missing or after.left_minor < min(0, now.left_minor):
             continue
-        own = gain(now, after) / changed
-        if own > rate:
-            best, rate = steps[:n], own
+        efficiency = gain(now, after) / changed
+        if efficiency > rate:
+            best, rate = steps[:n], efficiency
     return best
 
 

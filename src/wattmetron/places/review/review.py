@@ -151,10 +151,10 @@ class _Court:
         """Ids of what stands in a part's place in the better list."""
         assert self._better is not None
         old = self._now.build.of(line.kind)
-        return [own for own in self._better.whole.build.of(line.kind) if own not in old]
+        return [part_id for part_id in self._better.whole.build.of(line.kind) if part_id not in old]
 
     def _instead(self, line: CostLine) -> tuple[str, ...]:
-        return tuple(self._catalogue.part(own).name for own in self._new(line))
+        return tuple(self._catalogue.part(part_id).name for part_id in self._new(line))
 
     def _broken(self, line: CostLine) -> Iterator[str]:
         """What the part breaks, misses, or leaves unsafe: of parts that do not go together the one
@@ -239,7 +239,7 @@ class _Court:
             return 0
         new = self._new(line)
         book = self._catalogue.prices(self._now.brief.region, self._now.brief.may_buy)
-        costs = [book.cost(own) for own in new]
+        costs = [book.cost(part_id) for part_id in new]
         if len(new) != 1 or costs[0] is None or new[0] in self._now.brief.owned:
             return 0
         return max(0, line.offer.cost_minor - costs[0])
@@ -265,9 +265,9 @@ class _Court:
             others = [change for change in step.changes if line.kind not in change.kinds]
             if len(others) == len(step.changes):
                 continue
-            kept = [change for other in self._better.steps for change in other.changes]
-            kept = [change for change in kept if line.kind not in change.kinds]
-            build = with_changes(self._now.build, self._better.whole.build, kept)
+            changes = [change for other in self._better.steps for change in other.changes]
+            changes = [change for change in changes if line.kind not in change.kinds]
+            build = with_changes(self._now.build, self._better.whole.build, changes)
             after = assess(self._catalogue, self._now.brief, build)
             blocks = [
                 finding
@@ -297,9 +297,9 @@ class _Court:
 
     def _to_see_to(self, line: CostLine) -> list[str]:
         """What is to be done first with a part that stays, and what another part must mend."""
-        own = [finding for finding in self._now.findings if line.kind in finding.kinds]
-        sentences = [finding.sentence for finding in own if finding.level == "do first"]
-        if any(finding.level == "blocks" for finding in own):
+        concerning = [finding for finding in self._now.findings if line.kind in finding.kinds]
+        sentences = [finding.sentence for finding in concerning if finding.level == "do first"]
+        if any(finding.level == "blocks" for finding in concerning):
             sentences.append("It can stay: what does not fit is mended by another part.")
         return sentences
 

@@ -103,16 +103,16 @@ def feeds(workshop: Workshop) -> tuple[str, ...]:
         rows = json.loads(document or "[]")
     except ValueError:
         rows = []
-    return tuple(str(own) for own in rows)
+    return tuple(str(address) for address in rows)
 
 
 def change_feeds(workshop: Workshop, edit: Callable[[tuple[str, ...]], tuple[str, ...]]) -> None:
     """Change the addresses as they stand; raises BriefError for too many."""
-    own = tuple(dict.fromkeys(edit(feeds(workshop))))
-    if len(own) > MOST_FEEDS:
+    addresses = tuple(dict.fromkeys(edit(feeds(workshop))))
+    if len(addresses) > MOST_FEEDS:
         raise BriefError(f"There are {MOST_FEEDS} feeds already: take one out first.")
     with workshop.database.writing() as session:
-        documents.put_only(session, "feeds", json.dumps(own))
+        documents.put_only(session, "feeds", json.dumps(addresses))
 
 
 def fetch(
@@ -183,15 +183,17 @@ def refresh(
         if stop.is_set():
             break
         try:
-            own, exchange, held = _asked(workshop, address, today, pause, stop)
+            outcome, exchange, set_aside = _asked(workshop, address, today, pause, stop)
             offers += exchange
-            aside.append(held)
+            aside.append(set_aside)
         except (FetchError, FeedError) as error:
-            own = FeedOutcome(urlsplit(address).netloc + urlsplit(address).path, wrong=str(error))
+            outcome = FeedOutcome(
+                urlsplit(address).netloc + urlsplit(address).path, wrong=str(error)
+            )
         except StoppedError:
             break
-        outcomes.append(own)
-        done(own)
+        outcomes.append(outcome)
+        done(outcome)
     if offers:
         store_offers(workshop, offers, "prices of the feeds")
     lay_aside(workshop, aside)
@@ -238,5 +240,5 @@ def _sold_out(offer: Offer) -> Offer:
 
 def _notes(preview: PricePreview) -> Iterator[str]:
     """The first odd lines, by name."""
-    for own in [*preview.held, *preview.left][:3]:
-        yield f"{own.text[:80]}: {own.why}"
+    for line in [*preview.held, *preview.left][:3]:
+        yield f"{line.text[:80]}: {line.why}"

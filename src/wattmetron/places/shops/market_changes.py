@@ -197,7 +197,7 @@ def _moved_most(now: Catalogue, present: Assessment, market: Changes) -> str:
         for move in (*market.rose, *market.fell)
         if move.part_id in mine and move.now_minor is not None and move.then_minor is not None
     ]
-    most = sorted(moves, key=lambda own: (-abs(own[0]), own[1]))[:2]
+    most = sorted(moves, key=lambda move: (-abs(move[0]), move[1]))[:2]
     return listed(
         [
             f"{now.part(part_id).name} {money_change(change, present.currency)}"
@@ -225,8 +225,8 @@ def _why(now: Catalogue, steps: Iterable[PartChange], market: Changes) -> str:
     """Price, stock or a new part, where one of them moved; else the list was not the best before
     either.
     """
-    bought = [own for step in steps for own in step.bought]
-    left = [own for step in steps for own in step.left]
+    bought = [part_id for step in steps for part_id in step.bought]
+    left = [part_id for step in steps for part_id in step.left]
     reasons = []
     for words, group, ids in (
         ("new on sale", market.new, bought),

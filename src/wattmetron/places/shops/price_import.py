@@ -83,7 +83,7 @@ def preview_rows(
     """What rows of prices would do; ``names``: which part a shop means by a name."""
     known = {_key(offer): offer for offer in catalogue.offers}
     taken: dict[Key, Taken] = {}
-    held, left = [], []
+    set_aside, left = [], []
     for row in rows:
         price_row = replace(row, shop=row.shop or shop, region=row.region or region)
         known_as = names.get(name_key(price_row.shop, price_row.part), price_row.part)
@@ -101,20 +101,20 @@ def preview_rows(
         why = _odd(catalogue, made, before)
         if why:
             far = made.price_minor > 0 and not (before and made.seen_on < before.seen_on)
-            held.append(
+            set_aside.append(
                 HeldBackLine(row.line, row.part, why, price_row, made, "price" if far else "")
             )
         else:
             price = None if before is None else before.delivered_minor
             taken[_key(made)] = Taken(row.line, made, price)
     shops = {(taken_offer.offer.shop, taken_offer.offer.region) for taken_offer in taken.values()}
-    listed = {*taken, *(_key(own.offer) for own in held if own.offer)}
+    listed = {*taken, *(_key(line.offer) for line in set_aside if line.offer)}
     gone = tuple(
         offer
         for key, offer in known.items()
         if (offer.shop, offer.region) in shops and key not in listed and offer.in_stock
     )
-    return PricePreview(tuple(taken.values()), tuple(held), tuple(left), gone)
+    return PricePreview(tuple(taken.values()), tuple(set_aside), tuple(left), gone)
 
 
 def _key(offer: Offer) -> Key:
@@ -209,7 +209,7 @@ def bring_prices_in(
     many offers changed. Raises BriefError where nothing does.
     """
     offers = [taken_offer.offer for taken_offer in preview.taken]
-    offers += [own.offer for own in preview.held if own.offer and own.line in allowed]
+    offers += [line.offer for line in preview.held if line.offer and line.line in allowed]
     if sold_out:
         offers += [replace(offer, stock="out") for offer in preview.gone]
     if not offers:

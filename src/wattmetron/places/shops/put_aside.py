@@ -53,7 +53,7 @@ def lay_aside(
     """
     new = list(lines_by_feed)
     shops = {(shop, region) for shop, region, _ in new}
-    added = [own for _, _, several in new for own in several if own.fix]
+    added = [line for _, _, several in new for line in several if line.fix]
     _edit(
         workshop,
         lambda lines: [
@@ -70,9 +70,9 @@ def _edit(workshop: Workshop, edit: Callable[[list[HeldBackLine]], list[HeldBack
         documents.put_only(session, "aside", _LINES.dump_json(lines).decode())
 
 
-def candidates(catalogue: Catalogue, own: HeldBackLine) -> tuple[tuple[str, str], ...]:
+def candidates(catalogue: Catalogue, line: HeldBackLine) -> tuple[tuple[str, str], ...]:
     """Parts that a line may mean, by id and name, the likeliest first."""
-    sent_parts = read_list(catalogue, own.row.part).parts if own.row.part.strip() else ()
+    sent_parts = read_list(catalogue, line.row.part).parts if line.row.part.strip() else ()
     ids = [guess.part_id for part in sent_parts[:1] for guess in part.guesses]
     ids += [alike for part in sent_parts[:1] for alike in part.alike]
     return tuple(
@@ -96,25 +96,27 @@ def settle_line(
     """
     waiting = put_aside(workshop)
     key = (line, shop, region)
-    own = next((one for one in waiting if (one.line, one.row.shop, one.row.region) == key), None)
-    if own is None:
+    found_line = next(
+        (line for line in waiting if (line.line, line.row.shop, line.row.region) == key), None
+    )
+    if found_line is None:
         raise BriefError("This line is settled already: look at what is still put aside.")
     if not take:
-        _let_go(workshop, own)
-        return f"{own.text} of {shop} is let go."
+        _let_go(workshop, found_line)
+        return f"{found_line.text} of {shop} is let go."
     catalogue = workshop.catalogue()
-    row = own.row
+    row = found_line.row
     if part_id:
         row = replace(row, part=catalogue.part(part_id).id)
     made = made_offer(catalogue, row, shop, row.region, today)
     if isinstance(made, str):
-        raise BriefError(f"{own.text}: {made}.")
+        raise BriefError(f"{found_line.text}: {made}.")
     if made.price_minor <= 0:
-        raise BriefError(f"{own.text}: its price is 0, which is not brought in.")
+        raise BriefError(f"{found_line.text}: its price is 0, which is not brought in.")
     store_offers(workshop, [made], f"a line of {shop}, looked at")
     if part_id:
-        _remember(workshop, own, part_id)
-    _let_go(workshop, own)
+        _remember(workshop, found_line, part_id)
+    _let_go(workshop, found_line)
     return f"{catalogue.part(made.part_id).name} of {shop} is brought in."
 
 
@@ -122,8 +124,8 @@ def _let_go(workshop: Workshop, own: HeldBackLine) -> None:
     _edit(workshop, lambda lines: [line for line in lines if line != own])
 
 
-def _remember(workshop: Workshop, own: HeldBackLine, part_id: str) -> None:
+def _remember(workshop: Workshop, line: HeldBackLine, part_id: str) -> None:
     with workshop.database.writing() as session:
-        names = {**_names(session), name_key(own.row.shop, own.row.part): part_id}
+        names = {**_names(session), name_key(line.row.shop, line.row.part): part_id}
         remembered = dict(list(names.items())[-MOST_NAMES:])
         documents.put_only(session, "names", _NAMES.dump_json(remembered).decode())

@@ -68,7 +68,7 @@ class Refresher:
                 now = self._state
                 self._state = State(False, now.of, now.asked, wrong)
 
-    def _told(self, own: FeedOutcome) -> None:
+    def _told(self, outcome: FeedOutcome) -> None:
         with self._lock:
             now = self._state
-            self._state = State(True, now.of, (*now.asked, own))
+            self._state = State(True, now.of, (*now.asked, outcome))

@@ -56,10 +56,10 @@ def _moves(
             yield kind, move
 
 
-def _words(own: SaleMove, kind: Kind) -> str:
+def _words(sale_move: SaleMove, kind: Kind) -> str:
     return (
-        f"{KIND_PLURALS[kind]} {_moved(own.before)} in the four weeks before and"
-        f" {_moved(own.during)} in the sale ({own.parts} parts)"
+        f"{KIND_PLURALS[kind]} {_moved(sale_move.before)} in the four weeks before and"
+        f" {_moved(sale_move.during)} in the sale ({sale_move.parts} parts)"
     )
 
 

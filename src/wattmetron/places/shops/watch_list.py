@@ -58,8 +58,10 @@ def change_watches(workshop: Workshop, edit: Callable[[Watches], Watches]) -> No
         if not papers:
             documents.add(session, "watches", watches_document(()))
             papers = documents.papers_of(session, "watches")
-        own = edit(_kept(papers[0]).watches)
-        documents.change(session, "watches", papers[0].id, papers[0].version, watches_document(own))
+        watches = edit(_kept(papers[0]).watches)
+        documents.change(
+            session, "watches", papers[0].id, papers[0].version, watches_document(watches)
+        )
 
 
 def undo_watches(workshop: Workshop, version: int) -> None:
@@ -89,4 +91,4 @@ def looked_at(workshop: Workshop, catalogue: Catalogue, watches: Watches) -> tup
             minor = None if now.unpriced else now.spent_minor
         currency = catalogue.region(watch.region).currency
         watched.append(Looked(watch, name, minor, currency, watch.fires_at(minor)))
-    return tuple(sorted(watched, key=lambda one: (not one.fires, one.name)))
+    return tuple(sorted(watched, key=lambda watch: (not watch.fires, watch.name)))

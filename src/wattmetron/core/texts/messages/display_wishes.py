@@ -25,15 +25,15 @@ def display(text: str) -> Iterator[MessageReading]:
         for match in FIGURES.finditer(text)
         if int(match[1]) >= 640 and int(match[2]) >= 360
     ]
-    named = [(match, size) for own, size in NAMED for match in own.finditer(text)]
+    named = [(match, size) for pattern, size in NAMED for match in pattern.finditer(text)]
     sizes = figures or sorted(named, key=lambda row: row[0].start())
     if sizes:
         match, size = sizes[0]
-        sure = len({own for _, own in sizes}) == 1
+        sure = len({size for _, size in sizes}) == 1
         yield MessageReading(
             field="size", value=size, start=match.start(), end=match.end(), sure=sure
         )
-    rates = [match for own in (HERTZ, BESIDE) for match in own.finditer(text)]
+    rates = [match for pattern in (HERTZ, BESIDE) for match in pattern.finditer(text)]
     rates = [match for match in rates if LEAST_HZ <= int(match[1]) <= MOST_HZ]
     if rates:
         match = rates[0]

@@ -148,7 +148,7 @@ class PartNames:
                 self._by_word[word].append(part.id)
         count = Counter({word: len(ids) for word, ids in self._by_word.items()})
         size = max(1, len(self._words))
-        self._weight = {word: math.log(1 + size / own) for word, own in count.items()}
+        self._weight = {word: math.log(1 + size / uses) for word, uses in count.items()}
         self._spelt = [word for word in count if len(word) >= LEAST_LENGTH and word.isalpha()]
         self._slips: GrowingRows[str, tuple[tuple[str, float], ...]] = GrowingRows(MOST_SLIPS)
 
@@ -186,10 +186,10 @@ class PartNames:
                 weights[joined].append((n, 0.95))
         matches = []
         for part_id in self._candidates(weights):
-            own = self._best(part_id, weights, tokens)
-            if own is not None:
+            score = self._best(part_id, weights, tokens)
+            if score is not None:
                 bonus = 0.5 if kind is not None and self._kinds[part_id] == kind else 0.0
-                matches.append(replace(own, score=own.score + bonus))
+                matches.append(replace(score, score=score.score + bonus))
         return matches
 
     def _candidates(self, weights: Mapping[str, Sequence[tuple[int, float]]]) -> list[str]:
@@ -201,8 +201,10 @@ class PartNames:
         for word in telling:
             ids = self._by_word[word]
             if len(ids) > MOST_CANDIDATES:
-                numbers = {own for own in weights if own.isdecimal()}
-                ids = [own for own in ids if numbers & set(self._words[own])][:MOST_CANDIDATES]
+                numbers = {word for word in weights if word.isdecimal()}
+                ids = [part_id for part_id in ids if numbers & set(self._words[part_id])][
+                    :MOST_CANDIDATES
+                ]
             candidates |= dict.fromkeys(ids)
         return list(candidates)
 
@@ -236,9 +238,9 @@ class PartNames:
         best: NameMatch | None = None
         anchors = {position for word in telling for position, _ in weights[word]}
         for anchor in sorted(anchors)[:12]:
-            own = self._around(part_id, anchor, weights, tokens)
-            if own is not None and (best is None or own.score > best.score):
-                best = own
+            neighbours = self._around(part_id, anchor, weights, tokens)
+            if neighbours is not None and (best is None or neighbours.score > best.score):
+                best = neighbours
         return best
 
     def _around(
@@ -251,12 +253,14 @@ class PartNames:
         taken: dict[int, tuple[str, float]] = {}
         for word in self._words[part_id]:
             near = [
-                own
-                for own in weights.get(word, ())
-                if abs(own[0] - anchor) <= REACH and own[0] not in taken
+                position
+                for position in weights.get(word, ())
+                if abs(position[0] - anchor) <= REACH and position[0] not in taken
             ]
             if near:
-                position, alike = min(near, key=lambda own: (abs(own[0] - anchor), own[0]))
+                position, alike = min(
+                    near, key=lambda near_match: (abs(near_match[0] - anchor), near_match[0])
+                )
                 taken[position] = (word, alike)
         places = _together(sorted(taken), anchor, tokens)
         by_position = {

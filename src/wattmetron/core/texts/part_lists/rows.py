@@ -83,22 +83,22 @@ def rows_of(text: str) -> list[ParsedRow]:
 
 def _unwrapped(lines: list[str]) -> Iterator[str]:
     """Lines of a paragraph put together again; an empty line or the end of a sentence ends it."""
-    held = ""
+    unfinished = ""
     for line in lines:
         if not line.strip():
-            if held:
-                yield held
-            held = ""
+            if unfinished:
+                yield unfinished
+            unfinished = ""
             continue
-        whole = f"{held} {line.strip()}" if held else line
+        whole = f"{unfinished} {line.strip()}" if unfinished else line
         long = len(line) >= LONG_LINE and len(line.split()) >= LONG_WORDS
         if long and not WIDE.search(line.strip()) and not SENTENCE_END.search(line):
-            held = whole
+            unfinished = whole
         else:
             yield whole
-            held = ""
-    if held:
-        yield held
+            unfinished = ""
+    if unfinished:
+        yield unfinished
 
 
 def _head(cell: str) -> str:

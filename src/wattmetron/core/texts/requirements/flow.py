@@ -45,8 +45,8 @@ def _in_turn(text: str, mentions: Sequence[Mention], core: Sequence[Mention]) ->
     for kind in dict.fromkeys(mention.kind for mention in rest):
         several = [mention for mention in rest if mention.kind == kind and kind != "tier"]
         if len(several) % len(heads) == 0 and several:
-            for n, own in enumerate(several):
-                layout.pieces.append(_piece(n % len(heads), own))
+            for n, several_mention in enumerate(several):
+                layout.pieces.append(_piece(n % len(heads), several_mention))
         elif len(several) == 1:
             layout.pieces.append(_piece(every_tier(layout), several[0]))
     return layout
@@ -83,17 +83,19 @@ def _one_after_another(
     layout = Layout()
     spans = list(pairwise(bounds))
     for n, (start, end) in enumerate(spans):
-        own = mentions[bisect_left(starts, start) : bisect_left(starts, end)]
-        layout.tiers.append(_label(text, start, groups[n][0].start, own, layout, n))
+        inside = mentions[bisect_left(starts, start) : bisect_left(starts, end)]
+        layout.tiers.append(_label(text, start, groups[n][0].start, inside, layout, n))
         layout.structure += [
             (*label.span(), "label", None) for label in LABEL.finditer(text, start, end)
         ]
     shared = _shared(text, mentions, spans, core)
-    for one in mentions:
-        if one.kind in ("tier", "every"):
+    for other_mention in mentions:
+        if other_mention.kind in ("tier", "every"):
             continue
-        tier = bisect_right(bounds, one.start, hi=len(spans)) - 1
-        layout.pieces.append(_piece(every_tier(layout) if one in shared else tier, one))
+        tier = bisect_right(bounds, other_mention.start, hi=len(spans)) - 1
+        layout.pieces.append(
+            _piece(every_tier(layout) if other_mention in shared else tier, other_mention)
+        )
     return layout
 
 

@@ -50,8 +50,8 @@ def plausibility(
     """Of a reading of a text that mentions all this."""
     named = [mention for mention in mentions if mention.kind in CORE]
     core = [mention for mention in named if mention.known]
-    listed = [one for tier in tiers for one in (*tier.processors, *tier.graphics)]
-    known = sum(one.part is not None for one in listed)
+    listed = [entry for tier in tiers for entry in (*tier.processors, *tier.graphics)]
+    known = sum(entry.part is not None for entry in listed)
     own_marks = list(marks)
     swallowed = sum(_swallows(mark, core) for mark in own_marks if isinstance(mark, PartMark))
     unnamed = [
@@ -105,5 +105,5 @@ def _overlap(mark: Mark, mention: Mention) -> bool:
 
 
 def _same_maker(listed: Sequence[Listed]) -> int:
-    makers = [one.text.split()[0].casefold() for one in listed if one.part is not None]
+    makers = [entry.text.split()[0].casefold() for entry in listed if entry.part is not None]
     return len(makers) - len({*makers})

@@ -90,8 +90,10 @@ _MANNERS: tuple[tuple[re.Pattern[str], str], ...] = (
 
 
 def _makers(names: frozenset[str]) -> re.Pattern[str]:
-    one = rf"(?:{_any(names)})"
-    return re.compile(rf"^[ \t*-]*{one}(?:[ ]*/[ ]*{one})+[ ]*:", re.IGNORECASE | re.MULTILINE)
+    name_pattern = rf"(?:{_any(names)})"
+    return re.compile(
+        rf"^[ \t*-]*{name_pattern}(?:[ ]*/[ ]*{name_pattern})+[ ]*:", re.IGNORECASE | re.MULTILINE
+    )
 
 
 def _words(words: str) -> Replacing:
@@ -137,8 +139,10 @@ def spoken_in(text: str) -> tuple[str, ...]:
 
 def _is_spoken(name: str, words: set[str]) -> bool:
     signs = len(words.intersection(said.SIGNS[name]) - said.ENGLISH)
-    own = sum(word in said.OWN[name] or word.startswith(said.OWN_STEMS[name]) for word in words)
-    return own > 1 or signs >= (LEAST_SIGNS if own else SIGNS_ALONE)
+    recognised = sum(
+        word in said.OWN[name] or word.startswith(said.OWN_STEMS[name]) for word in words
+    )
+    return recognised > 1 or signs >= (LEAST_SIGNS if recognised else SIGNS_ALONE)
 
 
 def _translated(short: Shortened, spoken: tuple[str, ...]) -> Shortened:

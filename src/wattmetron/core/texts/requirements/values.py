@@ -363,13 +363,13 @@ class Values:
         figures: dict[str, Any],
     ) -> None:
         if listed:
-            own = {
+            readings = {
                 name: value for name, value in figures.items() if getattr(listed[-1], name) is None
             }
-            if listed[-1].figures_only and own:
+            if listed[-1].figures_only and readings:
                 more = " ".join(self.pad.text[start:end].split()).strip(" ,;.()")
-                own["text"] = f"{listed[-1].text}, {more}"[:120]
-            listed[-1] = replace(listed[-1], **own)
+                readings["text"] = f"{listed[-1].text}, {more}"[:120]
+            listed[-1] = replace(listed[-1], **readings)
             return
         text = " ".join(self.pad.text[start:end].split()).strip(" ,;.()")
         listed.append(Listed(text=text, **figures))

@@ -76,7 +76,7 @@ def frontier_view(
         for i in shown
     )
     knee = tables.knee
-    own, trying = _place(subject), _place(tried)
+    current, trying = _place(subject), _place(tried)
     budget = (tables.brief.budget_low_minor, tables.brief.budget_high_minor)
     rows = tuple(
         StepRow(
@@ -98,7 +98,12 @@ def frontier_view(
         )
     return FrontierView(
         steps=chart.steps(
-            marks, axis, budget, None if knee is None else steps[knee].cost + besides, own, trying
+            marks,
+            axis,
+            budget,
+            None if knee is None else steps[knee].cost + besides,
+            current,
+            trying,
         ),
         scale=chart.scale(axis),
         strips=tuple(_strips(tables, axis)),

@@ -78,7 +78,7 @@ def picture_view(
     )
     inside = sorted(
         (cell for cell in picture.cells.values() if cell[2].inside),
-        key=lambda own: (-own[2].winner.rank, own[2].winner.cost),
+        key=lambda current: (-current[2].winner.rank, current[2].winner.cost),
     )[:BEST]
     none = (
         ""
@@ -86,15 +86,17 @@ def picture_view(
         else " No pairing meets every target."
     )
     count = sum(len(row) for row in picture.rows), sum(len(column) for column in picture.columns)
-    own = _place(picture, tables, subject)
+    current = _place(picture, tables, subject)
     return PictureView(
-        chart=chart.picture(bins, prices, len(rows), own, _place(picture, tables, tried), label),
+        chart=chart.picture(
+            bins, prices, len(rows), current, _place(picture, tables, tried), label
+        ),
         rows=rows,
-        best=tuple((words(*own), view(*own).url) for own in inside),
+        best=tuple((words(*current), view(*current).url) for current in inside),
         words=f"{count[0]} processors down and {count[1]} graphics parts across, neighbours in"
         " price"
         f" together; each bin shows its best pairing within the budget, else its cheapest.{none}",
-        marked=own is not None,
+        marked=current is not None,
     )
 
 

@@ -352,10 +352,12 @@ def plan_of(catalogue: Catalogue, usual: Plan, entries: Typed) -> Plan:
     if entries.get("used"):
         fields["allow_used"] = entries["used"] == "yes"
     for name in LISTS:
-        known = next(own for own in BRIEF if own.name == name)
+        known = next(spec for spec in BRIEF if spec.name == name)
         values = tuple(key.split(".", 2)[2] for key in entries if key.startswith(f"list.{name}."))
         if values:
-            fields[name] = tuple(own for own in values if not known.options or own in known.options)
+            fields[name] = tuple(
+                value for value in values if not known.options or value in known.options
+            )
     wants = Wanted(
         fields=fields
         | {"size": (display.width_px, display.height_px), "refresh_hz": display.refresh_hz},

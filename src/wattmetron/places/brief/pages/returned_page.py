@@ -47,8 +47,8 @@ def returned_page(
 ) -> ReturnedPage:
     plan = opened.plan
     proposals = proposed(catalogue, plan, theirs)
-    left = frozenset(own for own in left if own < len(proposals))
-    taken = [own for n, own in enumerate(proposals) if n not in left]
+    left = frozenset(index for index in left if index < len(proposals))
+    taken = [proposal for n, proposal in enumerate(proposals) if n not in left]
     now = assess(catalogue, plan.brief, plan.build)
     changed = taking(plan, taken)
     then = assess(catalogue, changed.brief, changed.build)
@@ -57,8 +57,8 @@ def returned_page(
         opened=opened,
         snapshot_id=snapshot.id,
         title=snapshot.name or f"the snapshot of {snapshot.made_at:%-d %B %Y}",
-        rows=tuple(_row(n, own, left, base) for n, own in enumerate(proposals)),
-        left=",".join(str(own) for own in sorted(left)),
+        rows=tuple(_row(n, proposal, left, base) for n, proposal in enumerate(proposals)),
+        left=",".join(str(index) for index in sorted(left)),
         sums=_sums(len(taken), len(proposals), now, then),
         findings=_findings(then),
     )

@@ -98,10 +98,10 @@ def _lines(count: int) -> str:
 def typed_lines(catalogue: Catalogue, read: SentList, entries: Typed) -> list[ImportedLine]:
     """The lines as they were corrected; raises BriefError for a quantity that is none."""
     lines = []
-    for place, sent_part in enumerate(read.parts):
-        if f"line.{place}.use" not in entries:
+    for position, sent_part in enumerate(read.parts):
+        if f"line.{position}.use" not in entries:
             continue
-        chosen = entries.get(f"line.{place}.part", "")
+        chosen = entries.get(f"line.{position}.part", "")
         part_id = chosen if chosen in catalogue.parts else None
         part = catalogue.parts.get(part_id) if part_id else None
         lines.append(
@@ -110,11 +110,13 @@ def typed_lines(catalogue: Catalogue, read: SentList, entries: Typed) -> list[Im
                     text=sent_part.text,
                     kind=sent_part.kind if part is None else kind_of(part),
                     part=part_id,
-                    quantity=_quantity(entries.get(f"line.{place}.quantity", ""), sent_part.text),
+                    quantity=_quantity(
+                        entries.get(f"line.{position}.quantity", ""), sent_part.text
+                    ),
                     price_minor=sent_part.price_minor,
                     currency=sent_part.currency,
                 ),
-                f"line.{place}.owned" in entries,
+                f"line.{position}.owned" in entries,
             )
         )
     return lines

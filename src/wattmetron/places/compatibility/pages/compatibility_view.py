@@ -190,7 +190,7 @@ def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
             pins.append(Pin(finding.number, clearance.view, x, y))
             continue
         index = next(
-            (found for kind in finding.finding.kinds if (found := drawn.place_of(kind))), None
+            (spot for kind in finding.finding.kinds if (spot := drawn.place_of(kind))), None
         )
         if index is not None:
             pins.append(Pin(finding.number, *index))

@@ -162,7 +162,7 @@ def _multiple(grid: Grid, target: Target, rays: bool, upscaling: bool) -> Multip
             ],
         )
     )
-    own = [
+    options = [
         cell
         for cell in grid.cells
         if (cell.target.ray_tracing, cell.target.upscaling) == (rays, upscaling)
@@ -170,7 +170,9 @@ def _multiple(grid: Grid, target: Target, rays: bool, upscaling: bool) -> Multip
     rows = tuple(
         (
             preset,
-            tuple(_cell(cell, target, grid.best) for cell in own if cell.target.preset == preset),
+            tuple(
+                _cell(cell, target, grid.best) for cell in options if cell.target.preset == preset
+            ),
         )
         for preset in reversed(PRESETS)
     )

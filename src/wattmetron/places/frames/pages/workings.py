@@ -78,18 +78,18 @@ def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
                 ),
                 f"result-{row.id}",
             )
-    for place in dict.fromkeys(item.row.place for item in facts.informed.items):
+    for position in dict.fromkeys(item.row.place for item in facts.informed.items):
         sentence = ", ".join(
             f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms"
             f" ±{item.sd * 100:.0f}{THIN}%"
             for item in facts.informed.items
-            if item.row.place == place
+            if item.row.place == position
         )
         label = next(
-            item.row.tier.label for item in facts.informed.items if item.row.place == place
+            item.row.tier.label for item in facts.informed.items if item.row.place == position
         )
         source = facts.published.source if facts.published else ""
-        yield f"{tier_label(label, place)}: {sentence}; {source}", "tiers"
+        yield f"{tier_label(label, position)}: {sentence}; {source}", "tiers"
 
 
 def _work(estimate: Estimate) -> WorkingStep:

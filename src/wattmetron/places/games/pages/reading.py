@@ -172,21 +172,21 @@ _FIELD_MARKS = {
 
 
 def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> TierFields:
-    at = f"t{n}."
+    prefix = f"t{n}."
     parts: list[tuple[Side, tuple[ListedField, ...], str]] = []
     for side in SIDES:
         listed = tier.listed(side)
         listed_fields = tuple(
-            _listed(at, side, m, each_listed, catalogue, draft, n)
+            _listed(prefix, side, m, each_listed, catalogue, draft, n)
             for m, each_listed in enumerate(listed)
         )
-        parts.append((side, listed_fields, f"{at}{side}.{len(listed)}."))
+        parts.append((side, listed_fields, f"{prefix}{side}.{len(listed)}."))
     confidences: dict[str, str] = {}
     for mark in draft.marks if draft else ():
         if mark.tier == n and mark.what in _FIELD_MARKS and mark.confidence < 0.85:
             confidences[_FIELD_MARKS[mark.what]] = percent(mark.confidence)
     return TierFields(
-        at=at,
+        at=prefix,
         label=tier_label(tier.label, n),
         tier=tier,
         parts=tuple(parts),
@@ -195,7 +195,13 @@ def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> Ti
 
 
 def _listed(
-    at: str, side: Side, m: int, listed: Listed, catalogue: Catalogue, draft: Draft | None, n: int
+    prefix: str,
+    side: Side,
+    m: int,
+    listed: Listed,
+    catalogue: Catalogue,
+    draft: Draft | None,
+    n: int,
 ) -> ListedField:
     mark = draft.part_mark(n, side, m) if draft else None
     matches = mark.matches if mark else ()
@@ -210,7 +216,7 @@ def _listed(
     )
     sure = percent(mark.confidence) if mark and listed.part else ""
     return ListedField(
-        at=f"{at}{side}.{m}.",
+        at=f"{prefix}{side}.{m}.",
         side=side,
         listed=listed,
         choices=tuple(choices),

@@ -85,29 +85,29 @@ def _day(text: str) -> date:
         ) from error
 
 
-def _tier(form: Typed, at: str, catalogue: Catalogue, number: int) -> Tier:
-    label = form.get(f"{at}label", "").strip()[:80]
+def _tier(form: Typed, prefix: str, catalogue: Catalogue, number: int) -> Tier:
+    label = form.get(f"{prefix}label", "").strip()[:80]
     name = label or f"tier {number + 1}"
-    width, height = _size(form.get(f"{at}size", ""), name)
-    listed = {side: _listed(form, f"{at}{side}.", side, catalogue, name) for side in SIDES}
+    width, height = _size(form.get(f"{prefix}size", ""), name)
+    listed = {side: _listed(form, f"{prefix}{side}.", side, catalogue, name) for side in SIDES}
     return Tier(
         label=label,
         processors=listed["processor"],
         graphics=listed["graphics"],
         storage_kind=_choice(
-            form.get(f"{at}storage_kind", ""), STORAGE_KINDS, f"The kind of storage of {name}"
+            form.get(f"{prefix}storage_kind", ""), STORAGE_KINDS, f"The kind of storage of {name}"
         ),
-        system=form.get(f"{at}system", "").strip()[:120],
-        api=form.get(f"{at}api", "").strip()[:120],
+        system=form.get(f"{prefix}system", "").strip()[:120],
+        api=form.get(f"{prefix}api", "").strip()[:120],
         width_px=width,
         height_px=height,
-        preset=_choice(form.get(f"{at}preset", ""), PRESETS, f"The preset of {name}"),
-        upscaling=_flag(form.get(f"{at}upscaling", "")),
-        ray_tracing=_flag(form.get(f"{at}ray_tracing", "")),
-        generated=_flag(form.get(f"{at}generated", "")),
-        notes=form.get(f"{at}notes", "").strip()[:600],
+        preset=_choice(form.get(f"{prefix}preset", ""), PRESETS, f"The preset of {name}"),
+        upscaling=_flag(form.get(f"{prefix}upscaling", "")),
+        ray_tracing=_flag(form.get(f"{prefix}ray_tracing", "")),
+        generated=_flag(form.get(f"{prefix}generated", "")),
+        notes=form.get(f"{prefix}notes", "").strip()[:600],
         **{
-            field: _number(form.get(f"{at}{field}", ""), f"The {word} of {name}")
+            field: _number(form.get(f"{prefix}{field}", ""), f"The {word} of {name}")
             for field, word in AMOUNTS.items()
         },
     )
@@ -147,18 +147,18 @@ def _size(text: str, name: str) -> tuple[int | None, int | None]:
 
 
 def _listed(
-    form: Typed, at: str, side: Side, catalogue: Catalogue, name: str
+    form: Typed, prefix: str, side: Side, catalogue: Catalogue, name: str
 ) -> tuple[Listed, ...]:
     listeds = []
     for n in range(MOST_LISTED):
-        text = form.get(f"{at}{n}.text", "").strip()[:200]
+        text = form.get(f"{prefix}{n}.text", "").strip()[:200]
         if not text:
             continue
-        other = form.get(f"{at}{n}.other", "").strip()
+        other = form.get(f"{prefix}{n}.other", "").strip()
         part = (
             part_called(catalogue, other, side)
             if other
-            else form.get(f"{at}{n}.part", "").strip() or None
+            else form.get(f"{prefix}{n}.part", "").strip() or None
         )
         standing = None if part is None else scale_of(catalogue).standing(part)
         if part is not None and (standing is None or standing.side != side):
@@ -166,20 +166,20 @@ def _listed(
                 f"“{part}”, matched to “{text}” of {name}, is no {side} part of the catalogue:"
                 " choose another match."
             )
-        cores = _number(form.get(f"{at}{n}.cores", ""), f"The cores of “{text}”", 0, 512)
+        cores = _number(form.get(f"{prefix}{n}.cores", ""), f"The cores of “{text}”", 0, 512)
         listeds.append(
             Listed(
                 text=text,
                 part=part,
                 memory_gb=_number(
-                    form.get(f"{at}{n}.memory_gb", ""), f"The video memory of “{text}”"
+                    form.get(f"{prefix}{n}.memory_gb", ""), f"The video memory of “{text}”"
                 ),
                 cores=None if cores is None else round(cores),
                 clock_ghz=_number(
-                    form.get(f"{at}{n}.clock_ghz", ""), f"The clock of “{text}”", 0, 20
+                    form.get(f"{prefix}{n}.clock_ghz", ""), f"The clock of “{text}”", 0, 20
                 ),
-                or_better=f"{at}{n}.or_better" in form,
-                excluded=f"{at}{n}.excluded" in form,
+                or_better=f"{prefix}{n}.or_better" in form,
+                excluded=f"{prefix}{n}.excluded" in form,
             )
         )
     return tuple(listeds)

@@ -199,10 +199,12 @@ def _kit(now: Assessment) -> str:
     if kit is None or chip is None:
         return ""
     memory = memory_class(chip, now.machine.mainboard, kit)
-    held = (
+    reduced = (
         "" if memory.mts == kit.mts else f", held at {memory.mts:,}{THIN}MT/s by processor or board"
     )
-    return f"{kit.name}: {kit.mts:,}{THIN}MT/s CL{kit.cl}, {memory.latency_ns:.1f}{THIN}ns{held}."
+    return (
+        f"{kit.name}: {kit.mts:,}{THIN}MT/s CL{kit.cl}, {memory.latency_ns:.1f}{THIN}ns{reduced}."
+    )
 
 
 def _own(catalogue: Catalogue, plan: Plan) -> tuple[tuple[str, str, str], ...]:

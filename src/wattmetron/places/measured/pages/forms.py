@@ -172,7 +172,7 @@ def by_hand(form: HandForm) -> ByHand:
     low, high = _rate(form.low, "The least rate"), _rate(form.high, "The most")
     if low is not None and high is not None and low > high:
         raise BriefError(f"The least rate, {low:g} fps, is above the most, {high:g}: swap them.")
-    said = ByHand(
+    by_hand = ByHand(
         low_fps=low,
         high_fps=high,
         locked_fps=_rate(form.locked, "The rate that it is locked at"),
@@ -182,9 +182,9 @@ def by_hand(form: HandForm) -> ByHand:
         noise_dba=_figure(form.noise, "The noise", 120),
         heard=form.heard,
     )
-    if said == ByHand():
+    if by_hand == ByHand():
         raise BriefError("Nothing was noted: enter the least and the most rate that you saw.")
-    return said
+    return by_hand
 
 
 def _rate(text: str, what: str) -> float | None:

@@ -29,10 +29,10 @@ class Pending:
     def of(self, key: str) -> tuple[str, bytes] | None:
         """The name and the bytes of a file, None where it is no longer kept."""
         with self._lock:
-            held = self._held.get(key)
-            if held is None:
+            upload = self._held.get(key)
+            if upload is None:
                 return None
-            name, file = held
+            name, file = upload
             file.seek(0)
             return name, file.read()
 

@@ -290,8 +290,8 @@ async def bring(request: Request) -> Response:
 def _bring(request: Request, entries: Typed, files: list[tuple[str, bytes]]) -> Response:
     workshop, form = workshop_of(request), read(RunForm, entries)
     key = entries.get("key", "")
-    held = pending_of(request).of(key) if key else None
-    files = [held] if held is not None else files
+    upload = pending_of(request).of(key) if key else None
+    files = [upload] if upload is not None else files
     holds, unit = _said_columns(entries)
     try:
         if not files:
@@ -304,7 +304,7 @@ def _bring(request: Request, entries: Typed, files: list[tuple[str, bytes]]) -> 
                     workshop, data, holds, unit, entries.get("of_game", "")[:120]
                 )
             except ColumnsUnclearError as unclear:
-                pending_key = key if held is not None else pending_of(request).keep(name, data)
+                pending_key = key if upload is not None else pending_of(request).keep(name, data)
                 return _unclear(request, form, unclear, name, pending_key)
             taken.append((name, read_frames))
         ids = _stored(workshop, run, taken)

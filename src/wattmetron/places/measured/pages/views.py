@@ -201,7 +201,7 @@ def honesty_view(catalogue: Catalogue, runs: Sequence[MeasuredRun]) -> HonestyVi
     return HonestyView(
         words=_honest_words(honesty),
         chart=honesty_chart(honesty.steps, honesty.whole.runs),
-        steps=tuple((f"{expected:.0%}", f"{held:.0%}") for expected, held in honesty.steps),
+        steps=tuple((f"{expected:.0%}", f"{actual:.0%}") for expected, actual in honesty.steps),
         groups=tuple(
             (
                 name,

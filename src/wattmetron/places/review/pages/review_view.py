@@ -81,7 +81,7 @@ def review_view(
 ) -> ReviewView:
     """The review of the adopted build under the chosen aim."""
     way: Way = query.way or "few"
-    left = tuple(int(own) for own in (query.leave or "").split(",") if own.isdecimal())
+    left = tuple(int(index) for index in (query.leave or "").split(",") if index.isdecimal())
     better = improved(catalogue, now, way, left) if not now.build.empty else None
     best = improved(catalogue, now, "full") if not now.build.empty else None
     judgements = judged(catalogue, now, best, plan.sent)
@@ -209,7 +209,7 @@ def _changes(
                 ),
                 taken=n not in better.left,
                 along=n in better.along,
-                url=link(leave=",".join(str(own) for own in sorted(turned)) or None),
+                url=link(leave=",".join(str(index) for index in sorted(turned)) or None),
             )
         )
         before = after

@@ -35,21 +35,21 @@ class AsideList:
 
 def aside_list(workshop: Workshop, catalogue: Catalogue) -> AsideList:
     waiting = put_aside(workshop)
-    rows = tuple(_row(catalogue, own) for own in waiting[:MOST_SHOWN])
+    rows = tuple(_row(catalogue, line) for line in waiting[:MOST_SHOWN])
     return AsideList(rows, max(0, len(waiting) - MOST_SHOWN))
 
 
-def _row(catalogue: Catalogue, own: HeldBackLine) -> AsideRow:
-    region = catalogue.regions.get(own.row.region)
-    price = own.row.price_minor
-    asks_part = own.fix == "part"
+def _row(catalogue: Catalogue, line: HeldBackLine) -> AsideRow:
+    region = catalogue.regions.get(line.row.region)
+    price = line.row.price_minor
+    asks_part = line.fix == "part"
     return AsideRow(
-        line=own.line,
-        shop=own.row.shop,
-        region=own.row.region,
-        text=catalogue.parts[own.text].name if own.text in catalogue.parts else own.text,
+        line=line.line,
+        shop=line.row.shop,
+        region=line.row.region,
+        text=catalogue.parts[line.text].name if line.text in catalogue.parts else line.text,
         price="–" if price is None or region is None else money(price, region.currency),
-        why=own.why,
+        why=line.why,
         asks_part=asks_part,
-        choices=candidates(catalogue, own) if asks_part else (),
+        choices=candidates(catalogue, line) if asks_part else (),
     )

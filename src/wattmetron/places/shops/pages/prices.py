@@ -88,7 +88,7 @@ def _look(request: Request, entries: Typed) -> Response:
             catalogue, shown.text, shown.shop, shown.region, datetime.now(UTC).date()
         )
         if "bring" in entries:
-            allowed = {own.line for own in preview.held if f"allow.{own.line}" in entries}
+            allowed = {line.line for line in preview.held if f"allow.{line.line}" in entries}
             bring_prices_in(workshop, preview, allowed, "soldout" in entries)
             return RedirectResponse("/shops/changes", 303)
     except WattmetronError as error:

@@ -104,7 +104,7 @@ def _watch(request: Request, entries: Typed) -> Response:
             catalogue.part(form.part)
         else:
             workshop.open(form.brief)
-        own = Watch(
+        watch = Watch(
             part_id=form.part,
             brief_id=0 if form.part else form.brief,
             region=form.region,
@@ -113,7 +113,7 @@ def _watch(request: Request, entries: Typed) -> Response:
             made_on=datetime.now(UTC).date(),
             why=form.why,
         )
-        change_watches(workshop, lambda watches: with_watch(watches, own))
+        change_watches(workshop, lambda watches: with_watch(watches, watch))
     except WattmetronError as error:
         return _list(request, error=str(error), status=422)
     return _list(request, "The price is watched; what fires stands above your briefs.")
@@ -237,7 +237,7 @@ async def add_feed(request: Request) -> Response:
 def _add_feed(request: Request, text: str) -> Response:
     def add() -> str:
         address = checked_address(text)
-        change_feeds(workshop_of(request), lambda own: (*own, address))
+        change_feeds(workshop_of(request), lambda feeds: (*feeds, address))
         return "The feed is asked from the next refresh on."
 
     return _done(request, add)
@@ -250,7 +250,9 @@ async def remove_feed(request: Request) -> Response:
 
 
 def _remove_feed(request: Request, address: str) -> Response:
-    change_feeds(workshop_of(request), lambda own: tuple(one for one in own if one != address))
+    change_feeds(
+        workshop_of(request), lambda feeds: tuple(feed for feed in feeds if feed != address)
+    )
     return _list(request, "The feed is not asked any more; its prices stay.")
 
 

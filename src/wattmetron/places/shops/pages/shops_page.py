@@ -155,8 +155,10 @@ def changes_page(workshop: Workshop, since: int, region: str) -> ChangesPage:
     earlier = imports[1:]
     regions = tuple((region.id, region.name) for region in catalogue.regions.values())
     where = region if region in catalogue.regions else regions[0][0]
-    chosen = next((own for own in earlier if own.id == since), earlier[0] if earlier else None)
-    days = tuple((own.id, _day(own)) for own in earlier)
+    chosen = next(
+        (imported for imported in earlier if imported.id == since), earlier[0] if earlier else None
+    )
+    days = tuple((imported.id, _day(imported)) for imported in earlier)
     if chosen is None:
         return ChangesPage(
             days=days,
@@ -196,8 +198,8 @@ def changes_page(workshop: Workshop, since: int, region: str) -> ChangesPage:
     )
 
 
-def _day(own: Imported) -> str:
-    return f"{own.at:%-d %b %Y}"
+def _day(imported: Imported) -> str:
+    return f"{imported.at:%-d %b %Y}"
 
 
 def _lists(
