@@ -95,7 +95,7 @@ def _feed():
         )
         begun = time.perf_counter()
         found = preview_rows(workshop.catalogue(), rows, "", region.id, DAY)
-        offers = [own.offer for own in (*found.taken, *found.held) if own.offer]
+        offers = [own.offer for own in (*found.taken, *found.set_aside) if own.offer]
         store_offers(workshop, offers, "feed")
         print(
             f"a feed of {len(rows):,} offers taken in: {time.perf_counter() - begun:.1f} s (aim 3)"

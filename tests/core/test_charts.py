@@ -67,7 +67,7 @@ def test_one_wrong_value_is_named_and_hardly_moves_the_others():
     right = {name: 50.0 + 10 * n for n, name in enumerate(names)}
     slipped = chart("slip", noise=0.02, **{**right, "p5": 150.0})
     found = reconcile(known, [slipped, chart("sound", noise=0.02, **right)])
-    assert found.disagreements[0].chart.id == "slip" and found.disagreements[0].place == 5
+    assert found.disagreements[0].chart.id == "slip" and found.disagreements[0].position == 5
     assert found.disagreements[0].weight < 0.2
     assert max(abs(found.ln[name] - known[name].ln) for name in names) < 0.02
 
@@ -94,7 +94,7 @@ def test_the_linear_solution_equals_a_full_least_squares_over_parts_and_offsets(
     found = reconcile(known, charts)
     keys = list(found.ln)
     weight = {
-        (disagreement.chart.id, disagreement.place): disagreement.weight
+        (disagreement.chart.id, disagreement.position): disagreement.weight
         for disagreement in found.disagreements
     }
     design, right = [], []

@@ -324,7 +324,10 @@ def test_a_single_part_below_the_tier_under_it_is_named():
         for doubt in doubts(tiers_of(found), "game", found.assumptions)
         if doubt.rule == "below the tier under it"
     ]
-    assert "20\u202f% below what Minimum asks for" in item.sentence and (item.side, item.place) == (
+    assert "20\u202f% below what Minimum asks for" in item.sentence and (
+        item.side,
+        item.position,
+    ) == (
         "graphics",
         2,
     )

@@ -77,7 +77,10 @@ def test_what_is_odd_is_held_back_and_what_cannot_be_is_left_out_with_a_word(wor
     found = looked(workshop, text)
     (own,) = found.taken
     assert own.line == 10 and not own.offer.in_stock and own.offer.price_minor == 57_90
-    assert [(held.line, "far from" in held.why) for held in found.held] == [(2, True), (12, True)]
+    assert [(held.line, "far from" in held.why) for held in found.set_aside] == [
+        (2, True),
+        (12, True),
+    ]
     said = {left.line: left.why for left in found.left}
     assert set(said) == {3, 4, 5, 6, 7, 8, 9, 11}
     for line, words in (

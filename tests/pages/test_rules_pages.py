@@ -32,7 +32,7 @@ def general(client, workshop, brief_id=1, **changes):
     fields["notes"] = html.unescape(
         re.search(r"<textarea[^>]*>(.*?)</textarea>", own, re.DOTALL)[1]
     )
-    changed = [own.asked.group for own in BRIEF if entry_name(own) in changes]
+    changed = [own.spec.group for own in BRIEF if entry_name(own) in changes]
     scope = {"scope": f"{changed[0]}:"} if changed else {}
     return fields | form(workshop, brief_id, view="brief") | scope | changes
 

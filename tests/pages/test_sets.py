@@ -45,7 +45,7 @@ def changed(client, workshop, set_id, what, **typed):
 
 def test_budget_steps_become_a_set_with_their_figures(client, workshop):
     set_id = steps_set(client, workshop)
-    own = open_set(workshop, set_id).own
+    own = open_set(workshop, set_id).build_set
     assert [entry.name for entry in own.entries] == [
         money(n, "EUR") for n in (90000, 125000, 160000)
     ]
@@ -66,7 +66,7 @@ def test_budget_steps_become_a_set_with_their_figures(client, workshop):
 
 def test_a_build_is_out_of_date_for_a_reason_and_can_be_dated_today(client, workshop):
     set_id = steps_set(client, workshop)
-    entry = open_set(workshop, set_id).own.entries[1]
+    entry = open_set(workshop, set_id).build_set.entries[1]
     card, screen = entry.plan.build.graphics, entry.plan.build.processor
     described = workshop.catalogue().described
     name = described.parts[card].name
@@ -76,14 +76,14 @@ def test_a_build_is_out_of_date_for_a_reason_and_can_be_dated_today(client, work
         for key, game in described.games.items()
     }
     workshop.import_catalogue(replace(described, offers=offers), "dearer")
-    own = open_set(workshop, set_id).own.entries[1]
+    own = open_set(workshop, set_id).build_set.entries[1]
     then = catalogue_then(workshop, own)
     (costs, *_) = outdated(workshop.catalogue(), own, then)
     assert f"{money(60_00, 'EUR')} more: {name} {money(60_00, 'EUR')} more" in costs
     assert "out of date" in client.get("/sets").text
     assert "out of date" in client.get(f"/sets/{set_id}").text
     changed(client, workshop, set_id, "renew", place="1")
-    renewed = open_set(workshop, set_id).own.entries[1]
+    renewed = open_set(workshop, set_id).build_set.entries[1]
     assert not [s for s in outdated(workshop.catalogue(), renewed, None) if "costs" in s]
     workshop.import_catalogue(replace(described, offers=offers, games=games), "heavier")
     said = " ".join(outdated(workshop.catalogue(), renewed, None))
@@ -99,18 +99,18 @@ def test_a_set_is_published_as_one_handout_priced_as_then_or_today(client, works
     changed(client, workshop, set_id, "text", name="Three machines", opening="For the club.")
     link = link_from(client.post(f"/sets/{set_id}/links", data={}, headers=HTMX).text)
     described = workshop.catalogue().described
-    card = open_set(workshop, set_id).own.entries[0].plan.build.graphics
+    card = open_set(workshop, set_id).build_set.entries[0].plan.build.graphics
     before = client.get(link)
     assert before.status_code == 200 and before.headers["referrer-policy"] == "no-referrer"
     workshop.import_catalogue(replace(described, offers=dearer(described, card, 60_00)), "later")
-    total = read_figures(open_set(workshop, set_id).own.entries[0].figures).spent_minor
+    total = read_figures(open_set(workshop, set_id).build_set.entries[0].figures).spent_minor
     then, today = (client.get(f"{link}?when={when}").text for when in ("", "today"))
     assert money(total, "EUR") in html.unescape(then)
     assert money(total + 60_00, "EUR") in html.unescape(today)
     for form_name in ("html", "md", "txt"):
         text = html.unescape(client.get(f"/sets/{set_id}/as/{form_name}").text)
         assert "Three machines" in text and "For the club." in text, form_name
-        for entry in open_set(workshop, set_id).own.entries:
+        for entry in open_set(workshop, set_id).build_set.entries:
             for _, part_id in entry.plan.build.ids():
                 assert described.parts[part_id].name in text, (form_name, part_id)
     assert set(re.findall(r'(?:href|src|action)="([^"]+)"', then)) <= {
@@ -129,10 +129,10 @@ def test_a_set_is_published_as_one_handout_priced_as_then_or_today(client, works
 
 def test_changes_of_a_set_are_checked_and_taken_back(client, workshop):
     set_id = steps_set(client, workshop)
-    names = [entry.name for entry in open_set(workshop, set_id).own.entries]
+    names = [entry.name for entry in open_set(workshop, set_id).build_set.entries]
 
     def now():
-        return [entry.name for entry in open_set(workshop, set_id).own.entries]
+        return [entry.name for entry in open_set(workshop, set_id).build_set.entries]
 
     changed(client, workshop, set_id, "move", place="2", where="earlier")
     assert now() == [names[0], names[2], names[1]]
@@ -165,7 +165,7 @@ def test_a_snapshot_goes_into_a_set_and_a_full_one_says_so(client, workshop):
         client.post(into, data=form(workshop, into=set_id))
     full = client.post(into, data=form(workshop, into=set_id), headers=HTMX)
     assert full.status_code == 422 and "at most 12 builds" in full.text
-    own = open_set(workshop, int(set_id)).own
+    own = open_set(workshop, int(set_id)).build_set
     assert len(own.entries) == 12 and {entry.name for entry in own.entries} == {"November"}
     assert client.post("/briefs/2/snapshots/1/into-set", data=form(workshop, 2)).status_code in (
         404,
@@ -183,7 +183,7 @@ def test_a_set_and_a_brief_with_snapshots_open_again_with_the_same_figures(
     again = client.post(
         "/sets/open", files={"file": ("set.json", data)}, follow_redirects=False
     ).headers["location"]
-    copy, own = (open_set(workshop, int(n)).own for n in (again.rsplit("/", 1)[1], set_id))
+    copy, own = (open_set(workshop, int(n)).build_set for n in (again.rsplit("/", 1)[1], set_id))
     assert copy == own
     for one, two in zip(copy.entries, own.entries, strict=True):
         catalogue = workshop.catalogue()
@@ -259,7 +259,7 @@ def test_three_monthly_rounds_each_become_the_next_edition(client, workshop):
         workshop.import_catalogue(replace(described, offers=offers), month)
         page = whole_round(client, set_id)
         assert "the same list" in page and "Make the next edition" in page
-        rows = round_of(workshop, workshop.catalogue(), open_set(workshop, set_id).own)
+        rows = round_of(workshop, workshop.catalogue(), open_set(workshop, set_id).build_set)
         assert all(row.now_minor < row.then_minor for row in rows)
         picks = {}
         for n, row in enumerate(rows):
@@ -273,7 +273,7 @@ def test_three_monthly_rounds_each_become_the_next_edition(client, workshop):
         data = {"name": f"Net loft, {month}", **picks}
         answer = client.post(f"/sets/{set_id}/round", data=data, follow_redirects=False)
         set_id = int(answer.headers["location"].rsplit("/", 1)[1])
-        edition = open_set(workshop, set_id).own
+        edition = open_set(workshop, set_id).build_set
         assert edition.name == f"Net loft, {month}"
         assert edition.opening.count("What changed since") == 1, "last month's is not said again"
         for n, (entry, row) in enumerate(zip(edition.entries, rows, strict=True)):
@@ -290,7 +290,7 @@ def test_three_monthly_rounds_each_become_the_next_edition(client, workshop):
 def test_the_next_edition_of_many_builds_keeps_the_opening_and_tells_whole_lines(client, workshop):
     set_id = steps_set(client, workshop)
     opened = open_set(workshop, set_id)
-    own = replace(opened.own, entries=opened.own.entries * 8)
+    own = replace(opened.build_set, entries=opened.build_set.entries * 8)
     for words in ("For the club. " * 100, "x" * 1_995):
         asked = replace(own, opening=words.strip())
         edition = next_edition(workshop, workshop.catalogue(), asked, {}, "Twenty-four")
@@ -308,7 +308,7 @@ def test_the_next_edition_of_many_builds_keeps_the_opening_and_tells_whole_lines
 
 def test_a_round_goes_on_build_after_build_and_can_be_stopped(client, workshop):
     set_id = steps_set(client, workshop)
-    own = open_set(workshop, set_id).own
+    own = open_set(workshop, set_id).build_set
     assert round_of(workshop, workshop.catalogue(), own, 0.0) == (None,) * len(own.entries)
     stopped = client.get(f"/sets/{set_id}/round?stop=1").text
     assert "Stopped: 0 of 3 builds" in stopped and 'id="publish">' in stopped
@@ -319,5 +319,5 @@ def test_a_round_goes_on_build_after_build_and_can_be_stopped(client, workshop):
     whole = whole_round(client, set_id)
     assert "Stopped" not in whole and "builds looked at" not in whole
     answer = client.post(f"/sets/{set_id}/round", data={"name": "Kept"}, follow_redirects=False)
-    kept = open_set(workshop, int(answer.headers["location"].rsplit("/", 1)[1])).own
+    kept = open_set(workshop, int(answer.headers["location"].rsplit("/", 1)[1])).build_set
     assert [entry.plan.build for entry in kept.entries] == [e.plan.build for e in own.entries]

@@ -7,7 +7,6 @@ import pytest
 
 from tests.core.test_compatibility_rules import CARD, CASE, CHIP, WHOLE
 from tests.demo import plan, plans, world
-from wattmetron.core.compatibility.finding import counted
 from wattmetron.core.compatibility.floors import floors_of, missed
 from wattmetron.core.compatibility.roles import DriveRoom
 from wattmetron.core.compatibility.rules import check
@@ -15,6 +14,7 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.power.tuning import in_the_way
 from wattmetron.core.runs.limiting_side import Limits
+from wattmetron.core.values.words import counted
 from wattmetron.places.assessment.assess import assess, floors_missed
 from wattmetron.places.compatibility.growth import growth
 from wattmetron.places.compatibility.pages.power import _year

@@ -75,8 +75,8 @@ def backup(options: argparse.Namespace) -> int:
 
 
 def restore(options: argparse.Namespace) -> int:
-    held, aside = upkeep.restore(options.file, database_of(options))
-    print(f"Restored {held}.")
+    backup_name, aside = upkeep.restore(options.file, database_of(options))
+    print(f"Restored {backup_name}.")
     if aside is not None:
         print(f"What stood there before is kept as {aside}.")
     return 0

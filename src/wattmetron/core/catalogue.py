@@ -55,7 +55,7 @@ class Catalogue:
     pictures: Mapping[str, str] = field(default_factory=dict)
     references: Mapping[str, Reference] = field(default_factory=dict)
     shops: Mapping[str, ShopRules] = field(default_factory=dict)
-    told: Mapping[str, Game] = field(default_factory=dict)
+    described_games: Mapping[str, Game] = field(default_factory=dict)
     raw: "Catalogue | None" = None
     fits: Mapping[Measure, Reconciled] = field(default_factory=dict)
     keep: Keep = field(default=NOTHING_KEPT, init=False, compare=False, repr=False)

@@ -64,9 +64,10 @@ def _offers(catalogue: Catalogue, back: timedelta) -> Iterator[Offer]:
         step = 1_000 if offer.currency == "NOK" else 100
         price = max(step, round(offer.price_minor * moved / step) * step - step // 10)
         sold_out = day.random() < SOLD_OUT
+        stock = offer.stock if offer.in_stock else "in"
         yield replace(
             offer,
             price_minor=price,
-            stock="out" if sold_out else offer.stock if offer.in_stock else "in",
+            stock="out" if sold_out else stock,
             seen_on=offer.seen_on - back,
         )

@@ -72,7 +72,8 @@ def _entries(
         trend = -slow.gauss(drift, WOBBLE / 2) * days / 14
         wave = WOBBLE * sin(days / slow.uniform(4, 20) + slow.uniform(0, 6))
         on_sale = days and today.random() < SALE_SHARE
-        moved = exp(trend + wave) * (1 - SALE_OFF if on_sale else 1) if days else 1.0
+        off = 1 - SALE_OFF if on_sale else 1
+        moved = exp(trend + wave) * off if days else 1.0
         step = 1_000 if offer.currency == "NOK" else 100
         price = max(step, round(offer.price_minor * moved / step) * step - step // 10)
         price = offer.price_minor if not days else price

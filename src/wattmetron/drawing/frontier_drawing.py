@@ -107,6 +107,13 @@ def steps(
     )
 
 
+def _anchor(percent: float) -> str:
+    """At either end a label keeps within the drawing."""
+    if percent < 3:
+        return "start"
+    return "end" if percent > 96 else "middle"
+
+
 def scale(axis: Axis) -> Markup:
     """The axis of money."""
     pieces = []
@@ -119,7 +126,7 @@ def scale(axis: Axis) -> Markup:
                 17,
                 f"{minor // 100:,}",
                 "t-mut",
-                "start" if x < 3 else "end" if x > 96 else "middle",
+                _anchor(x),
             ),
         ]
     return svg.chart(

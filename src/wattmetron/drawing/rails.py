@@ -127,10 +127,8 @@ def _labels(rail: Rail, scale: _Scale, x: int, side: int, narrow: bool) -> list[
     for tick in _merged(rail.ticks):
         y = scale.y(tick.ln)
         pieces.append(_tick(x + 12 * side, y, side, tick))
-        words = tick.name + (
-            " (left out)" if tick.excluded else " (out of line)" if tick.odd else ""
-        )
-        rows.append((y, words, "t-ink"))
+        odd = " (out of line)" if tick.odd else ""
+        rows.append((y, tick.name + (" (left out)" if tick.excluded else odd), "t-ink"))
     if rail.marker is not None:
         pieces += _marker(rail.marker, scale, x, side)
         rows.append((scale.y(rail.marker.ln), f"▸ {rail.marker.name}", "t-own"))

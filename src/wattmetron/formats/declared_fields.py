@@ -68,12 +68,12 @@ def _type(field: Declared, models: Models) -> Any:
         if inner is str:
             inner = Text
         return list[inner]
-    bare: Any = Amount if field.asked.amount or field.bare is Decimal else field.bare
+    bare: Any = Amount if field.spec.amount or field.bare is Decimal else field.bare
     return bare | None if field.optional else bare
 
 
 def _spec(field: Declared) -> Any:
-    spec = field.asked
+    spec = field.spec
     bounds = {"minimum": spec.least, "maximum": spec.most}
     numeric = field.bare in (int, float) and not spec.amount and spec.most is not None
     settings: dict[str, Any] = {
@@ -91,7 +91,7 @@ def _spec(field: Declared) -> Any:
 def _to_core(field: Declared, value: Any) -> Any:
     if field.several:
         return tuple(value)
-    if field.asked.amount:
+    if field.spec.amount:
         return None if value is None else to_minor(value)
     return value
 
@@ -99,6 +99,6 @@ def _to_core(field: Declared, value: Any) -> Any:
 def _to_file(field: Declared, value: Any) -> Any:
     if field.several:
         return [list(item) if get_origin(item) is tuple else item for item in value]
-    if field.asked.amount and value is not None:
+    if field.spec.amount and value is not None:
         return to_decimal(value)
     return value

@@ -77,7 +77,7 @@ class ReadFrames:
 
     trace: Trace
     columns: Columns
-    said: tuple[str, ...]
+    sentences: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)

@@ -122,13 +122,13 @@ def entry_type(field: Declared) -> Any:
 def _read_entry(field: Declared, value: Any, info: ValidationInfo) -> Any:
     if isinstance(value, (bool, tuple)):
         return value
-    what = f"The {field.asked.words}{(info.context or {}).get('of', '')}"
+    what = f"The {field.spec.words}{(info.context or {}).get('of', '')}"
     text = str(value)
     if field.bare is str or field.options:
         return _read_word(field, text, what)
-    if not text.strip() and (field.optional or field.asked.empty):
+    if not text.strip() and (field.optional or field.spec.empty):
         return field.default
-    if field.asked.amount:
+    if field.spec.amount:
         return to_minor(text, what)
     if field.bare is Decimal:
         return to_decimal(to_minor(text, what))
@@ -138,7 +138,7 @@ def _read_entry(field: Declared, value: Any, info: ValidationInfo) -> Any:
 def _read_word(field: Declared, text: str, what: str) -> str:
     if field.options and text not in field.options:
         raise BriefError(f"{what} is “{text}”: choose one of {', '.join(field.options)}.")
-    return text.strip()[: field.asked.longest]
+    return text.strip()[: field.spec.longest]
 
 
 def _size_entry(value: Any, info: ValidationInfo) -> Any:

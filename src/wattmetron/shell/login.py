@@ -24,7 +24,7 @@ class SessionLine:
     address: str
     begun: str
     used: str
-    own: bool
+    is_current: bool
 
 
 def door_of(request: Request) -> Door:
@@ -115,7 +115,7 @@ def _line(session: StoredSession, stored_session: StoredSession | None) -> Sessi
         address=session.address or "not known",
         begun=f"{session.begun_at:%d %b %Y, %H:%M}",
         used=f"{session.used_at:%d %b %Y, %H:%M}",
-        own=stored_session is not None and stored_session.id == session.id,
+        is_current=stored_session is not None and stored_session.id == session.id,
     )
 
 

@@ -174,8 +174,8 @@ class Workers:
         free = [worker for worker in self._all if not (worker.busy or worker.gone)]
         if not free:
             raise WorkerGoneError
-        own = self._all[sum("/".join(path.split("/")[:3]).encode()) % len(self._all)]
-        return own if own in free else free[0]
+        usual = self._all[sum("/".join(path.split("/")[:3]).encode()) % len(self._all)]
+        return usual if usual in free else free[0]
 
     def _replace(self) -> None:
         """New workers for those that are gone."""

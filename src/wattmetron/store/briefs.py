@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from typing import NamedTuple
 
 from sqlalchemy import delete, select
 from sqlalchemy.orm import Session
@@ -42,11 +43,21 @@ class Stored:
     before: str | None
 
 
-def all_briefs(session: Session) -> list[tuple[int, int, str, datetime]]:
+class BriefRecord(NamedTuple):
+    """A brief as it is stored."""
+
+    brief_id: int
+    version: int
+    document: str
+    changed_at: datetime
+
+
+def all_briefs(session: Session) -> list[BriefRecord]:
     """Id, version, document and time of change of every brief that is there."""
     query = select(BriefRow).where(BriefRow.document.is_not(None)).order_by(BriefRow.id)
     return [
-        (row.id, row.version, row.document or "", row.changed_at) for row in session.scalars(query)
+        BriefRecord(row.id, row.version, row.document or "", row.changed_at)
+        for row in session.scalars(query)
     ]
 
 

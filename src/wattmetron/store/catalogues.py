@@ -7,7 +7,7 @@ from dataclasses import dataclass, fields, replace
 from datetime import UTC, datetime
 from functools import lru_cache
 from operator import attrgetter
-from typing import Any, cast
+from typing import Any, NamedTuple, cast
 
 from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import Table, and_, func, or_, select, update
@@ -99,10 +99,26 @@ def insert_rows(
         )
 
 
-def entries_of(catalogue: Catalogue) -> Iterator[tuple[str, str, str]]:
+class EntryDocument(NamedTuple):
+    """Kind, key and document of what a catalogue describes."""
+
+    kind: str
+    key: str
+    document: str
+
+
+class EntryKey(NamedTuple):
+    """Row, kind and key of a stored entry."""
+
+    row_id: int
+    kind: str
+    key: str
+
+
+def entries_of(catalogue: Catalogue) -> Iterator[EntryDocument]:
     """Kind, key and document of everything that a catalogue describes but offers."""
     for kind, key, value in _values(catalogue):
-        yield kind, key, document_of(kind, value)
+        yield EntryDocument(kind, key, document_of(kind, value))
 
 
 def _values(catalogue: Catalogue) -> Iterator[tuple[str, str, Any]]:
@@ -234,7 +250,7 @@ def standing_keys(session: Session, kind: str) -> set[str]:
     return set(session.scalars(query))
 
 
-def unreadable_entries(session: Session) -> Iterator[tuple[int, str, str]]:
+def unreadable_entries(session: Session) -> Iterator[EntryKey]:
     """Row, kind and key of every standing entry that cannot be read."""
     query = select(ENTRIES.c.id, ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data).where(
         ENTRIES.c.until_import.is_(None)
@@ -243,7 +259,7 @@ def unreadable_entries(session: Session) -> Iterator[tuple[int, str, str]]:
         try:
             _read_entry(kind, key, data)
         except StorageError:
-            yield row_id, kind, key
+            yield EntryKey(row_id, kind, key)
 
 
 def _offers(rows: Iterable[Any]) -> Iterator[Offer]:

@@ -68,11 +68,9 @@ def money_range(low_minor: int, high_minor: int, currency: str) -> str:
 
 def money_change(minor: int, currency: str) -> str:
     """``EUR 38 more``, ``EUR 5 less`` or ``the same``."""
-    return (
-        "the same"
-        if not minor
-        else f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
-    )
+    if not minor:
+        return "the same"
+    return f"{money(abs(minor), currency)} {'more' if minor > 0 else 'less'}"
 
 
 def round_money(minor: int, currency: str) -> str:

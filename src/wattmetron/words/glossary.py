@@ -3,9 +3,9 @@
 from wattmetron.core.values.brief import BRIEF, DISPLAY, TARGET
 
 _OF_FIELDS = {
-    field.name: (field.asked.term, field.asked.meaning)
+    field.name: (field.spec.term, field.spec.meaning)
     for field in (*BRIEF, *DISPLAY, *TARGET)
-    if field.asked.meaning
+    if field.spec.meaning
 }
 GLOSSARY: dict[str, tuple[str, str]] = {
     "target": ("target", "One game at named settings with the frame rate that is wanted from it."),

@@ -40,9 +40,9 @@ SHOWN = 4
 def differing(brief: Brief) -> Iterator[Declared]:
     """The fields beyond money, games and display that are not as usual."""
     for field in BRIEF:
-        if field.required or field.name in NOT_SHOWN or field.asked.group in ("money", "display"):
+        if field.required or field.name in NOT_SHOWN or field.spec.group in ("money", "display"):
             continue
-        shown = bool(field.asked.label) or field.wish is not None
+        shown = bool(field.spec.label) or field.wish is not None
         if shown and getattr(brief, field.name) != field.default:
             yield field
 
@@ -51,7 +51,7 @@ def standing_words(
     brief: Brief, field: Declared, currency: str, names: Mapping[str, str] | None = None
 ) -> str:
     """A field that is not as usual: ``no lights``, ``memory 32 GB``, ``likely``."""
-    value, spec = getattr(brief, field.name), field.asked
+    value, spec = getattr(brief, field.name), field.spec
     if field.name == "outside":
         return f"not in the budget: {listed([KIND_PLURALS[kind] for kind in value])}"
     if field.name == "buys":
@@ -81,7 +81,7 @@ def group_words(brief: Brief, group: str, currency: str, names: Mapping[str, str
         return drives_words(brief)
     if group == "later":
         return later_words(brief, names)
-    fields = [field for field in differing(brief) if field.asked.group == group]
+    fields = [field for field in differing(brief) if field.spec.group == group]
     sentences = [standing_words(brief, field, currency, names) for field in fields[:SHOWN]]
     if len(fields) > SHOWN:
         sentences.append(f"{len(fields) - SHOWN} more")

@@ -23,11 +23,11 @@ def wish_words(
     if wish.several:
         names = [(part_names or {}).get(str(item), str(item)) for item in value]
         values |= {"listed": listed(list(map(str, value))), "names": listed(names[:SHOWN_PARTS])}
-    if wish.asked.amount and value is not None:
+    if wish.spec.amount and value is not None:
         values["money"] = money(value, currency)
     if wish.wish.preference == "maker":
         values["makers"] = "; ".join(f"{KIND_WORDS[kind]} of {maker}" for kind, maker in value)
-    return wish.wish.said.format(**values) or wish_name(wish)
+    return wish.wish.phrase.format(**values) or wish_name(wish)
 
 
 def preference_words(brief: Brief, preference: Preference, currency: str) -> str:

@@ -198,9 +198,11 @@ class Workshop:
             rows = brief_store.all_briefs(session)
             catalogue = self._current(session)
         return [
-            ListedBrief(row_id, version, _placed(plan, catalogue), changed_at)
-            for row_id, version, text, changed_at in rows
-            if (plan := self._readable(text)) is not None
+            ListedBrief(
+                record.brief_id, record.version, _placed(plan, catalogue), record.changed_at
+            )
+            for record in rows
+            if (plan := self._readable(record.document)) is not None
         ]
 
     def stored_plans(self) -> list[tuple[int, Plan]]:
@@ -208,9 +210,9 @@ class Workshop:
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
         return [
-            (row_id, plan)
-            for row_id, _, text, _ in rows
-            if (plan := self._readable(text)) is not None
+            (record.brief_id, plan)
+            for record in rows
+            if (plan := self._readable(record.document)) is not None
         ]
 
     def unreadable_briefs(self) -> list[UnreadableBrief]:
@@ -218,9 +220,9 @@ class Workshop:
         with self.database.reading() as session:
             rows = brief_store.all_briefs(session)
         return [
-            UnreadableBrief(row_id, version)
-            for row_id, version, text, _ in rows
-            if self._readable(text) is None
+            UnreadableBrief(record.brief_id, record.version)
+            for record in rows
+            if self._readable(record.document) is None
         ]
 
     def raw_brief(self, brief_id: int) -> str:

@@ -154,7 +154,7 @@ def test_equals_every_choice_on_small_markets(seed):
         assert own.total_minor == own.goods_minor + own.shipping_minor - own.off_minor
     had = Counter()
     for own in found.parcels:
-        had.update({one.place.part_id: one.times for one in own.bought})
+        had.update({one.source.part_id: one.times for one in own.bought})
         for lot in own.bundled:
             had.update({part: lot.times * n for part, n in Counter(lot.together.parts).items()})
     assert had == Counter({want.part_id: want.times for want in market.wants})

@@ -67,7 +67,7 @@ def score(catalogue: Catalogue, letters: tuple[Letter, ...]) -> Score:
     for n, own in enumerate(letters):
         letter = read_letter(catalogue, own.text)
         found = as_expected(letter)
-        sure = {said.field: said.sure for said in reversed(letter.said)}
+        sure = {said.field: said.sure for said in reversed(letter.readings)}
         for name in sorted({*own.expected, *found}):
             total.all += 1
             want, got = own.expected.get(name), found.get(name)

@@ -37,7 +37,7 @@ def test_letters_in_seven_languages_are_read_and_english_ones_are_left_alone():
 def test_what_a_game_is_called_is_not_translated_and_places_are_those_of_the_letter():
     text = "Ich habe 900 Euro und spiele Tin Harbour, bitte leise. Das Gehäuse habe ich schon."
     read = read_letter(world(), text)
-    places = {said.field: text[said.start : said.end] for said in read.said}
+    places = {said.field: text[said.start : said.end] for said in read.readings}
     assert places["game"] == "Tin Harbour" and places["quiet"] == "leise"
     assert places["own_kind"] == "Gehäuse" and "900" in places["budget"]
 
@@ -48,7 +48,7 @@ def test_what_a_game_is_called_is_not_translated_and_places_are_those_of_the_let
 def test_every_letter_makes_a_brief(letter):
     """What is read stands where it was read, and becomes fields of a brief that can be stored."""
     read = read_letter(world(), letter.text)
-    assert all(0 <= said.start < said.end <= len(letter.text) for said in read.said)
+    assert all(0 <= said.start < said.end <= len(letter.text) for said in read.readings)
     plan = plan_from(world(), usual_plan(world()), wanted(world(), read))
     games = {target.game_id for target in plan.brief.targets}
     assert games == set(as_expected(read)["games"])
@@ -93,7 +93,7 @@ def test_what_cannot_be_read_is_refused_or_left_unread():
     with pytest.raises(BriefError, match="longer than 100 kB"):
         read_letter(world(), "a" * (MOST_BYTES + 1))
     read = read_letter(world(), "<script>alert(1)</script> What a lovely day.")
-    assert not read.said and read.unread and not read.cut
+    assert not read.readings and read.unread and not read.cut
     assert read_letter(world(), "I have 900 euros. " * 2_000).cut
 
 
@@ -101,7 +101,7 @@ def test_what_cannot_be_read_is_refused_or_left_unread():
 def test_any_text_is_read_without_an_error(text):
     if text.strip():
         read = read_letter(world(), text)
-        assert all(0 <= said.start <= said.end <= len(text) for said in read.said)
+        assert all(0 <= said.start <= said.end <= len(text) for said in read.readings)
 
 
 def test_a_long_letter_takes_time_in_proportion():

@@ -46,7 +46,7 @@ def test_honest_promises_hold_as_often_as_they_say_and_boasts_do_not():
     assert honest and boast
     for said, held in honest.steps:
         assert held == pytest.approx(said, abs=0.05)
-    assert dict(boast.steps)[0.8] < 0.6 and boast.whole.held < 0.5
+    assert dict(boast.steps)[0.8] < 0.6 and boast.whole.covered < 0.5
     assert abs(honest.whole.bias) < 0.02
     assert honesty([]) is None
 

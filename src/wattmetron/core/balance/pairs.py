@@ -14,6 +14,7 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.branch_and_bound import NO_RANK, Winner, rank_of, unranked
 from wattmetron.core.search.candidate_pool import KindPool
 from wattmetron.core.search.problem import Scene, Scenes
+from wattmetron.core.search.target_arrays import LogTimes
 from wattmetron.core.speeds.speed_scale import variant_key
 from wattmetron.core.values.parts import Graphics, Part, Processor
 
@@ -131,9 +132,9 @@ def cells_of(scene: Scene, c: Ints, g: Ints, budget: int, band: int) -> dict[int
     ]
     cells = {}
     for index, row in _best_rows(position, cost, rank, c.size, budget, band).items():
-        own = (scene.integrated, int(c[index]), int(g[index]))
+        pairing_key = (scene.integrated, int(c[index]), int(g[index]))
         cells[index] = PairCell(
-            Winner(int(cost[row]), *unranked(int(rank[row])), (own,)),
+            Winner(int(cost[row]), *unranked(int(rank[row])), (pairing_key,)),
             int(cost[row]) <= budget,
             tuple(float(share[row]) for share in shares),
             tuple(
@@ -158,9 +159,8 @@ def _spare(scene: Scene, c: Ints, g: Ints, bound: Ints, budget: int) -> Ints:
     return np.maximum(np.maximum(some, budget) - bound, -1)
 
 
-def _times(all_of: tuple[Floats, ...]) -> tuple[Floats, Floats]:
-    ln_c, _, ln_g, _, _ = all_of
-    return np.exp(ln_c), np.exp(ln_g)
+def _times(times: LogTimes) -> tuple[Floats, Floats]:
+    return np.exp(times.ln_c), np.exp(times.ln_g)
 
 
 def _best_rows(

@@ -4,6 +4,7 @@ it to enter.
 
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -131,13 +132,17 @@ def _contestants(
     kind = kind_of(part)
 
     def contestant(
-        copies: int, brief: Brief, own: Build, drives: int = NEW_DRIVES, pick: Pick | None = None
+        copies: int,
+        brief: Brief,
+        fixed_build: Build,
+        drives: int = NEW_DRIVES,
+        pick: Pick | None = None,
     ) -> Contestant:
-        scenes = scenes_for(catalogue, brief, own, new_drives=drives, stays=build)
+        scenes = scenes_for(catalogue, brief, fixed_build, new_drives=drives, stays=build)
         return Contestant(
             copies,
             frontier(scenes, most if copies else budget, pick),
-            lambda step: settle(catalogue, brief, scenes, step, own),
+            lambda step: settle(catalogue, brief, scenes, step, fixed_build),
         )
 
     pool = scenes_for(catalogue, brief, build)[0].pool
@@ -173,6 +178,14 @@ def _contestants(
         )
 
 
+class PricedAnswer(NamedTuple):
+    """What an answer costs at today's prices, its gain, and copies of the part in it."""
+
+    cost_minor: int
+    gain: int
+    copies: int
+
+
 @dataclass(frozen=True)
 class Contest:
     """Builds with and without the part against each other."""
@@ -181,7 +194,7 @@ class Contest:
     budget: int
     band: int
 
-    def pick(self, rise: int) -> tuple[int, int, int] | None:
+    def pick(self, rise: int) -> PricedAnswer | None:
         """Cost at today's prices, gain and copies of the part in the answer if the part costs
         ``rise`` more; None where the answer is without it or there is none.
         """
@@ -205,7 +218,9 @@ class Contest:
         _, _, contestant, step = (
             first if len(equal) == 1 else min(equal, key=lambda pick: pick[2].named(pick[3]))
         )
-        return (step.cost, step.gain, contestant.copies) if contestant.copies else None
+        if not contestant.copies:
+            return None
+        return PricedAnswer(step.cost, step.gain, contestant.copies)
 
 
 def _enters(contest: Contest, price: int, high: int) -> int | None:

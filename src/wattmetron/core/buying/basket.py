@@ -33,7 +33,7 @@ class PartSource(NamedTuple):
 class Bought(NamedTuple):
     """So many of a part from a place."""
 
-    place: PartSource
+    source: PartSource
     times: int
 
 
@@ -96,12 +96,14 @@ class Parcel:
 
     @property
     def risk_minor(self) -> int:
-        return sum(bought_part.place.risk_minor * bought_part.times for bought_part in self.bought)
+        return sum(bought_part.source.risk_minor * bought_part.times for bought_part in self.bought)
 
     def times(self, part_id: str) -> int:
         """How many of a part are in it."""
         alone = sum(
-            bought_part.times for bought_part in self.bought if bought_part.place.part_id == part_id
+            bought_part.times
+            for bought_part in self.bought
+            if bought_part.source.part_id == part_id
         )
         lots = (bundle.times * bundle.together.parts.count(part_id) for bundle in self.bundled)
         return alone + sum(lots)
@@ -112,7 +114,7 @@ class Parcel:
         """
         worth: Counter[str] = Counter()
         for bought_part in self.bought:
-            worth[bought_part.place.part_id] += bought_part.place.price_minor * bought_part.times
+            worth[bought_part.source.part_id] += bought_part.source.price_minor * bought_part.times
         for lot in self.bundled:
             for part_id in lot.together.parts:
                 each = lot.together.price_minor * lot.times
@@ -132,12 +134,12 @@ def parcel(
     that takes off most is used, what is sold together gets no code.
     """
     rules = market.rules.get(shop)
-    singles = sum(bought_part.place.price_minor * bought_part.times for bought_part in bought)
+    singles = sum(bought_part.source.price_minor * bought_part.times for bought_part in bought)
     goods = singles + sum(bundle.together.price_minor * bundle.times for bundle in bundled)
-    kinds = {market.kind(bought_part.place.part_id) for bought_part in bought}
+    kinds = {market.kind(bought_part.source.part_id) for bought_part in bought}
     kinds |= {market.kind(part) for bundle in bundled for part in bundle.together.parts}
     if rules is None:
-        shipping = sum(bought_part.place.alone_minor * bought_part.times for bought_part in bought)
+        shipping = sum(bought_part.source.alone_minor * bought_part.times for bought_part in bought)
         return Parcel(shop, tuple(bought), tuple(bundled), goods, shipping, None, 0)
     shipping = rules.shipping_minor(goods, bool(kinds & HEAVY_KINDS))
     off, code = 0, None
@@ -153,9 +155,9 @@ def parcel(
 def counted_minor(market: Market, code: Code, bought: Sequence[Bought]) -> int:
     """The goods that a code counts for."""
     return sum(
-        bought_part.place.price_minor * bought_part.times
+        bought_part.source.price_minor * bought_part.times
         for bought_part in bought
-        if not code.kinds or market.kind(bought_part.place.part_id) in code.kinds
+        if not code.kinds or market.kind(bought_part.source.part_id) in code.kinds
     )
 
 

@@ -8,7 +8,6 @@ from dataclasses import dataclass
 from wattmetron.core.compatibility.clearance import placed_radiator
 from wattmetron.core.compatibility.display_link import outputs_of
 from wattmetron.core.compatibility.drive_rules import seating_of
-from wattmetron.core.compatibility.finding import counted
 from wattmetron.core.compatibility.leads import CardPlugs, plugged_in, sockets_of
 from wattmetron.core.compatibility.platform import firmware_needed, firmware_older
 from wattmetron.core.frames.memory_class import memory_class
@@ -16,6 +15,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard, PowerSupply
 from wattmetron.core.values.seating import cabled, in_slots, slots_of
+from wattmetron.core.values.words import counted
 
 STANDOFFS = dict(zip(BOARD_FORMS, (9, 9, 8, 4), strict=True))
 """Screws that hold a board of each form factor; usual figures."""
@@ -263,11 +263,7 @@ def _case(machine: Machine) -> Iterator[AssemblyStep]:
                 )
     if case.fans_included:
         served = min(case.fans_included, board.fan_headers or 0) if board else 0
-        headers = (
-            f" to {served} fan header{'' if served == 1 else 's'}"
-            if board and board.fan_headers
-            else ""
-        )
+        headers = f" to {counted(served, 'fan header')}" if board and board.fan_headers else ""
         spare = (
             " and share the rest by a splitter"
             if board and board.fan_headers and case.fans_included > board.fan_headers

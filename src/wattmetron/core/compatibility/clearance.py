@@ -191,10 +191,10 @@ def card_thickness(look: RuleContext) -> Speech:
 
 
 def _within(
-    what: tuple[Kind, str], own: tuple[str, int | None, str], room: tuple[str, int | None, str]
+    what: tuple[Kind, str], its_size: tuple[str, int | None, str], room: tuple[str, int | None, str]
 ) -> Speech:
     """A part's size against the room that the case leaves; either may be unknown."""
-    (kind, word), (part, size_mm, size), (case, room_mm, limit) = what, own, room
+    (kind, word), (part, size_mm, size), (case, room_mm, limit) = what, its_size, room
     if size_mm is None:
         yield MissingData(kind, part, size)
     elif room_mm is None:

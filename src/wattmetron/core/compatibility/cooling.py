@@ -1,10 +1,11 @@
 """Whether the processor's heat is carried away: mounting, capacity, boxed cooler."""
 
-from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import DRAWN, RuleContext, rule
 from wattmetron.core.power.heat import FAN_MM, FAN_W, TOO_HOT, case_heat_w
 from wattmetron.core.values.fan_places import free_for
 from wattmetron.core.values.sockets import mounts_on
+from wattmetron.core.values.words import counted
 
 
 @rule(

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterable
 from math import inf
+from typing import NamedTuple
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, rule
@@ -243,14 +244,20 @@ def display_plug(look: RuleContext) -> Speech:
             )
 
 
-def cable_rates(
-    outputs: tuple[str, ...], screen: Screen, packed: bool
-) -> list[tuple[float, str, str]]:
+class CableRate(NamedTuple):
+    """What a cable from an output to an input carries, in Gbit/s of plain pixels."""
+
+    gbits: float
+    output: str
+    plug: str
+
+
+def cable_rates(outputs: tuple[str, ...], screen: Screen, packed: bool) -> list[CableRate]:
     """For each output and input with a plug in common what a cable carries in Gbit/s of plain
     pixels, compressed where both plugs can.
     """
     return [
-        (_carries(output, plug, packed), output, plug)
+        CableRate(_carries(output, plug, packed), output, plug)
         for output in outputs
         for plug in screen.inputs
         if _plug(output) == _plug(plug)

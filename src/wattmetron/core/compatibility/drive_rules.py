@@ -1,6 +1,6 @@
 """Drives: which slot, port and place each takes."""
 
-from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.roles import (
     NVME,
     SOLID,
@@ -22,7 +22,7 @@ from wattmetron.core.values.seating import (
     slots_of,
     sticks_of,
 )
-from wattmetron.core.values.words import with_article
+from wattmetron.core.values.words import counted, with_article
 
 
 def ports_needed(machine: Machine) -> int:

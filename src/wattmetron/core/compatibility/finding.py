@@ -78,11 +78,6 @@ Spoken = Finding | Gap
 Speech = Iterator[RuleFinding | MissingData]
 
 
-def counted(count: int, word: str) -> str:
-    """How many of a thing, in words: no fans, 1 fan, 2 fans."""
-    return f"{count or 'no'} {word if count == 1 else word + 's'}"
-
-
 NOT_JUDGED = Told(
     name="not judged",
     family="all",

@@ -10,7 +10,6 @@ from typing import Any
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.display_link import drives
 from wattmetron.core.compatibility.extras import Besides, besides_missed
-from wattmetron.core.compatibility.finding import counted
 from wattmetron.core.compatibility.game_demands import apis_of
 from wattmetron.core.compatibility.later_upgrades import (
     ToCome,
@@ -57,7 +56,7 @@ from wattmetron.core.values.parts import (
 )
 from wattmetron.core.values.published import Published
 from wattmetron.core.values.sockets import mounts_on, same_socket
-from wattmetron.core.values.words import with_article
+from wattmetron.core.values.words import counted, with_article
 
 LOUDEST_DBA = 200.0
 DEAR_CARD_MINOR = 400_00
@@ -648,14 +647,17 @@ def _cooling_missed(machine: Machine, floors: Floors) -> Iterator[tuple[str, str
     room_dba = floors.cooler_room_dba(machine.graphics)
     if chip and (cooler or machine.boxed_suffices) and not floors.quiet(cooler, chip, room_dba):
         loud = in_play_dba(machine, machine.graphics.board_power_w if machine.graphics else 0)
-        unknown = cooler_dba(cooler, chip) is None or loud is None
-        yield (
-            "noise_limit_dba",
-            f"How loud {cooler.name if cooler else 'the boxed cooler'} is is not known; the brief"
-            f" allows {floors.most_dba:g} dB(A)."
-            if unknown
-            else f"About {loud:.0f} dB(A) in play; the brief allows {floors.most_dba:g}.",
-        )
+        if cooler_dba(cooler, chip) is None or loud is None:
+            name = cooler.name if cooler else "the boxed cooler"
+            yield (
+                "noise_limit_dba",
+                f"How loud {name} is is not known; the brief allows {floors.most_dba:g} dB(A).",
+            )
+        else:
+            yield (
+                "noise_limit_dba",
+                f"About {loud:.0f} dB(A) in play; the brief allows {floors.most_dba:g}.",
+            )
     heat = draw(machine).full_w
     if floors.heat_carried and case and chip and case.fans_included is not None:
         carried = case_heat_w(case.airflow, machine.fans_placed)

@@ -1,11 +1,12 @@
 """Memory: type, slots, capacity, channels, speed, registered and error-correcting kits."""
 
-from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, rule
 from wattmetron.core.frames.memory_class import memory_rates, usable_mts
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Mainboard, Memory, Processor
 from wattmetron.core.values.sockets import same_socket
+from wattmetron.core.values.words import counted
 
 
 @rule(

@@ -4,12 +4,13 @@ from collections import Counter
 from math import ceil
 
 from wattmetron.core.compatibility.extras import has_wireless, is_module
-from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech, counted
+from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, rule
 from wattmetron.core.values.fan_places import homeless, places_for_fans
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Mainboard
+from wattmetron.core.values.words import counted
 
 
 @rule(
@@ -131,9 +132,9 @@ def fan_headers(look: RuleContext) -> Speech:
     if needed > board.fan_headers:
         added = look.machine.fans - included
         wants = "pump and fans of the cooler want two" if of_cooler == 2 else "the cooler wants one"
-        brings = f"{case.name} brings {counted(included, 'fan')}" + (
-            f" and {added} more {'is' if added == 1 else 'are'} added" if added else ""
-        )
+        brings = f"{case.name} brings {counted(included, 'fan')}"
+        if added:
+            brings += f" and {added} more {'is' if added == 1 else 'are'} added"
         yield RuleFinding(
             ("case", "mainboard"),
             f"{brings}; {wants}; {board.name} has {counted(board.fan_headers, 'header')}"

@@ -7,7 +7,7 @@ Sizes come from the parts; places that no attribute gives follow the form factor
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from wattmetron.core.compatibility.clearance import card_room_mm, placed_radiator, tall_mm
 from wattmetron.core.compatibility.ports import ROW_MM, ROWS
@@ -74,6 +74,14 @@ class Clearance:
         return self.free_mm is not None and self.free_mm < 0
 
 
+class Spot(NamedTuple):
+    """A point of a view of the drawing, in mm."""
+
+    view: View
+    x_mm: float
+    y_mm: float
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Drawing:
     """Outer sizes in mm, what stands inside, and the clearances."""
@@ -88,18 +96,16 @@ class Drawing:
     def of(self, view: View) -> tuple[Box, ...]:
         return tuple(box for box in self.boxes if box.view == view)
 
-    def place_of(self, kind: Kind) -> tuple[View, float, float] | None:
+    def place_of(self, kind: Kind) -> Spot | None:
         """The middle of the first box of a kind, a corner for the case: where a finding about it is
         pinned.
         """
         for box in self.boxes:
             if box.kind == kind:
-                return box.view, box.x + box.width / 2, box.y + box.height / 2
-        return (
-            ("side", self.depth_mm - 20, 18)
-            if kind == "case" and not self.outline_assumed
-            else None
-        )
+                return Spot(box.view, box.x + box.width / 2, box.y + box.height / 2)
+        if kind != "case" or self.outline_assumed:
+            return None
+        return Spot("side", self.depth_mm - 20, 18)
 
 
 def drawing(machine: Machine) -> Drawing | None:

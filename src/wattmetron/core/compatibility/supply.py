@@ -6,7 +6,6 @@ from wattmetron.core.compatibility.finding import (
     MissingData,
     RuleFinding,
     Speech,
-    counted,
 )
 from wattmetron.core.compatibility.leads import CardPlugs, leads_level, plugged_in, sockets_of
 from wattmetron.core.compatibility.rule import DRAWN, RuleContext, rule
@@ -14,6 +13,7 @@ from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.seating import in_slots
 from wattmetron.core.values.trust import judge
+from wattmetron.core.values.words import counted
 
 
 @rule(

@@ -12,6 +12,7 @@ with halved steps; the covariance is the inverse curvature.
 
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
@@ -441,7 +442,15 @@ def _errors_of(
     return places, means, spreads
 
 
-def band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float, float]:
+class LogLikelihood(NamedTuple):
+    """A term of the log-likelihood, its slope, and the magnitude of its curvature."""
+
+    value: float
+    slope: float
+    bend: float
+
+
+def band(x: float, upper: float, gap: float, sigma: float) -> LogLikelihood:
     """ln[Phi((b - x)/s) - Phi((b - gap - x)/s)], its slope in x and the magnitude of its curvature.
 
     Log-concave in x, so the curvature is never positive; differences of log_ndtr keep the far
@@ -459,4 +468,4 @@ def band(x: float, upper: float, gap: float, sigma: float) -> tuple[float, float
     b = float(np.exp(-0.5 * low**2 - 0.9189385332046727 - value))
     slope = -(a - b) / sigma
     bend = ((a - b) ** 2 + (high * a - low * b)) / sigma**2
-    return value, -slope if mirrored else slope, max(bend, 1e-9)
+    return LogLikelihood(value, -slope if mirrored else slope, max(bend, 1e-9))

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from wattmetron.core.frames.work import REFERENCE_MPX
 from wattmetron.core.game_fit.learned_priors import Learnt
 from wattmetron.core.values.affinity import UNSEEN, Affinity
-from wattmetron.core.values.games import PRESETS, FromOthers, Game, PresetName
+from wattmetron.core.values.games import PRESETS, FromOthers, Game, PresetName, SpreadOfSides
 from wattmetron.core.values.published import Side
 from wattmetron.core.values.tails import LOW_FORM_SD, tail_slope
 
@@ -93,7 +93,7 @@ class FittedGame(Game):
         chip: Affinity = UNSEEN,
         card: Affinity = UNSEEN,
         low: bool = False,
-    ) -> tuple[float, float, float]:
+    ) -> SpreadOfSides:
         """Standard deviations in ln of both sides' work at a preset and resolution, and their
         covariance; for the low with the spread of how much frame times vary.
         """
@@ -111,7 +111,7 @@ class FittedGame(Game):
         cover = row @ self.cover @ row.T
         form = LOW_FORM_SD**2 if low else 0.0
         first, second = (float(np.sqrt(cover[n, n] + form)) for n in (0, 1))
-        return first, second, float(cover[0, 1])
+        return SpreadOfSides(first, second, float(cover[0, 1]))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -86,7 +86,7 @@ def _known(catalogue: Catalogue) -> Iterator[GameEvidence]:
     scale = scale_of(catalogue)
     for game_id, results in catalogue.results.items():
         pairs, _ = placed(results, scale)
-        if pairs and game_id not in catalogue.told:
+        if pairs and game_id not in catalogue.described_games:
             game = catalogue.game(game_id)
             yield GameEvidence(game, _items(catalogue, game, NOTHING_LEARNT), pairs)
 
@@ -102,8 +102,8 @@ def informed_game(catalogue: Catalogue, game_id: str) -> Informed:
 
     Where the catalogue takes a game as told, no evidence counts.
     """
-    if game_id in catalogue.told:
-        return Informed(game=catalogue.told[game_id], before=catalogue.game(game_id))
+    if game_id in catalogue.described_games:
+        return Informed(game=catalogue.described_games[game_id], before=catalogue.game(game_id))
     game = catalogue.game(game_id)
     return catalogue.keep.once(("informed", game_id), lambda: _informed(catalogue, game))
 

@@ -86,7 +86,11 @@ def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
         games=len(games),
         results=sum(len(game.pairs) for game in games),
         tiers=len(
-            {(each_game.game.id, item.row.place) for each_game in games for item in each_game.items}
+            {
+                (each_game.game.id, item.row.position)
+                for each_game in games
+                for item in each_game.items
+            }
         ),
     )
     learnt = _parameters(lessons, learnt)

@@ -209,13 +209,8 @@ def _year(
     desk = next(span for span in spans if span.state == "desk")
     games = [span for span in spans if span.state == "game"]
     weights = [max(estimate.target.weight, 0) for estimate in estimates if estimate.average_fps > 0]
-    play_w = (
-        float(
-            np.average([span.total_w for span in games], weights=weights if sum(weights) else None)
-        )
-        if games
-        else 0.0
-    )
+    weighing = weights if sum(weights) else None
+    play_w = float(np.average([span.total_w for span in games], weights=weighing)) if games else 0.0
 
     def kwh(level: str) -> float:
         play = eff.wall_w(level, use.mains_v, supply.watts, play_w)

@@ -37,7 +37,7 @@ class Doubt:
     tier: int
     sentence: str
     side: Side | None = None
-    place: int | None = None
+    position: int | None = None
 
 
 def doubts(table: TierTable, game_id: str, assumptions: Assumptions) -> tuple[Doubt, ...]:
@@ -85,7 +85,7 @@ def _uneven(
     """
     used = _used(bars, row)
     tier = table.rows[row].tier.label or "The list"
-    index = table.rows[row].place
+    index = table.rows[row].position
     if len(used) == 2:
         low, high = sorted(used, key=lambda bar: bars.ln[bar])
         apart = float(bars.ln[high] - bars.ln[low])
@@ -101,7 +101,7 @@ def _uneven(
                 f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise); the tier asks for the"
                 " middle.",
                 side=side,
-                place=bars.entries[high].place,
+                position=bars.entries[high].position,
             )
     if len(used) < 3:
         return
@@ -121,7 +121,7 @@ def _uneven(
                 f" of the {SIDE_WORDS[side]}s listed beside it; up to"
                 f" {np.expm1(limit) * 100:.0f}\u202f% would be no surprise.",
                 side=side,
-                place=bars.entries[bar].place,
+                position=bars.entries[bar].position,
             )
 
 
@@ -149,7 +149,7 @@ def _disordered(
             doubts.append(
                 Doubt(
                     rule="tiers out of order",
-                    tier=table.rows[row].place,
+                    tier=table.rows[row].position,
                     sentence=f"{upper.label or 'The higher tier'} asks for {SIDE_WORDS[side]}s"
                     f" {_percent(float(np.exp(-fall)))} those of"
                     f" {lower.label or 'the tier before'}.",
@@ -172,12 +172,12 @@ def _below(
             entry = bars.entries[number]
             yield Doubt(
                 rule="below the tier under it",
-                tier=table.rows[row].place,
+                tier=table.rows[row].position,
                 sentence=f"{table.rows[row].tier.label or 'The higher tier'} lists"
                 f" {_name(entry)}, which is "
                 f"{_percent(float(np.exp(away)))} what {lower} asks for.",
                 side=side,
-                place=entry.place,
+                position=entry.position,
             )
 
 
@@ -186,7 +186,7 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
     figures.
     """
     tier = table.rows[row].tier
-    label, index = tier.label or "The list", table.rows[row].place
+    label, index = tier.label or "The list", table.rows[row].position
     for bar in bars.of_row(row):
         entry = bars.entries[bar]
         if entry.listed.figures_only:
@@ -197,7 +197,7 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
                 " clocks and cores"
                 " do not compare across designs, so no speed follows from them.",
                 side=side,
-                place=entry.place,
+                position=entry.position,
             )
         elif not entry.meant:
             yield Doubt(
@@ -206,7 +206,7 @@ def _open(table: TierTable, bars: Bars, side: Side, row: int) -> Iterator[Doubt]
                 sentence=f"{label}: “{entry.listed.text}” is not in the catalogue; place it by one"
                 " comparison and it counts.",
                 side=side,
-                place=entry.place,
+                position=entry.position,
             )
         elif side == "graphics":
             yield from _variants(entry, tier.video_memory_gb, label, index)
@@ -225,7 +225,7 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, index: int) -> 
             " does not say"
             f" which is meant; the stricter one counts, {fastest.name}.",
             side="graphics",
-            place=entry.place,
+            position=entry.position,
         )
     has = max((standing.memory_gb or np.inf for standing in entry.meant), default=np.inf)
     if wanted_gb is not None and has < wanted_gb:
@@ -236,7 +236,7 @@ def _variants(entry: Entry, wanted_gb: float | None, label: str, index: int) -> 
             " has"
             f" {has:g}\u202fGB.",
             side="graphics",
-            place=entry.place,
+            position=entry.position,
         )
 
 
@@ -248,7 +248,7 @@ def _amounts_out_of_order(table: TierTable, rows: range) -> Iterator[Doubt]:
             if before is not None and after is not None and after < before:
                 yield Doubt(
                     rule="tiers out of order",
-                    tier=table.rows[row].place,
+                    tier=table.rows[row].position,
                     sentence=f"{upper.label or 'The higher tier'} asks for {after:g}\u202fGB of"
                     f" {word}, "
                     f"{lower.label or 'the tier before'} for {before:g}\u202fGB.",
@@ -261,7 +261,7 @@ def _unstated(table: TierTable, rows: range) -> Iterator[Doubt]:
         if len(settled.assumed) == 3:
             yield Doubt(
                 rule="conditions unstated",
-                tier=table.rows[row].place,
+                tier=table.rows[row].position,
                 sentence=f"{tier.label or 'The list'} states neither resolution, preset nor frame"
                 " rate: it"
                 f" is read as {settled.width_px}x{settled.height_px}, {settled.preset},"

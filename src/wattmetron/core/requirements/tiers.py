@@ -36,7 +36,7 @@ class PlacedTier:
     """A tier with where it stands in its game and the conditions under which it is read."""
 
     game: Game
-    place: int
+    position: int
     tier: Tier
     settled: Settled
 
@@ -46,7 +46,7 @@ class Entry:
     """A listed part with the standings that it can mean; several where the variant is open."""
 
     row: int
-    place: int
+    position: int
     listed: Listed
     meant: tuple[Standing, ...]
 

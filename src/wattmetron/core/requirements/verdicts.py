@@ -72,7 +72,7 @@ class AspectVerdict:
     word: Word
     ratio: float | None
     chance: float | None
-    asked: str
+    required: str
     had: str
 
 
@@ -284,7 +284,7 @@ def _tier_verdict(
                 word=WORDS[code],
                 ratio=None if np.isnan(ratio) else ratio,
                 chance=None if np.isnan(chance) else chance,
-                asked=_asked_words(tier, aspect),
+                required=_asked_words(tier, aspect),
                 had=_had_words(contender, aspect),
             )
         )

@@ -117,7 +117,7 @@ class PredictionGroup:
 
     name: str
     runs: int
-    held: float
+    covered: float
     bias: float
     error: float
 

@@ -123,20 +123,20 @@ def block_length(times: Floats) -> int:
     if n < 12 or not np.ptp(whole):
         return most
     reach = min(n - 1, max(20, 8 * int(np.ceil(np.sqrt(np.log10(n))) + np.sqrt(n) / 2)))
-    own = _autocovariance(whole, reach)
-    if own[0] <= 0:
+    autocovariance = _autocovariance(whole, reach)
+    if autocovariance[0] <= 0:
         return most
     bound = 2 * np.sqrt(np.log10(n) / n)
     quiet = max(5, int(np.sqrt(np.log10(n))))
-    small = np.abs(own[1:] / own[0]) < bound
+    small = np.abs(autocovariance[1:] / autocovariance[0]) < bound
     runs = np.convolve(small, np.ones(quiet), "valid")
     calm = np.flatnonzero(runs == quiet)
     memory = 2 * (int(calm[0]) + 1 if calm.size else reach // 2)
     lags = np.arange(1, min(memory, reach) + 1)
     taper = np.clip(2 * (1 - lags / max(memory, 1)), 0, 1)
-    covariance = own[lags]
+    covariance = autocovariance[lags]
     slope = 2 * float((taper * lags * covariance).sum())
-    level = float(own[0]) + 2 * float((taper * covariance).sum())
+    level = float(autocovariance[0]) + 2 * float((taper * covariance).sum())
     if level <= 0:
         return min(most, max(1, memory))
     length = (2 * slope**2 / (4 / 3 * level**2)) ** (1 / 3) * n ** (1 / 3)

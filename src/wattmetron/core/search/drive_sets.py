@@ -125,7 +125,7 @@ def drive_choices(pool: Pool, need: DriveNeed) -> list[DriveChoice]:
     least: dict[Sort, int] = {}
     for count in range(1, pool.new_drives + 1):
         for picked in combinations_with_replacement(groups, count):
-            capacities = [group.held for group in picked]
+            capacities = [group.capacity for group in picked]
             cost = _sums([group.cost for group in picked])[serves.where(capacities)].min(
                 initial=NEVER
             )
@@ -169,7 +169,7 @@ class HeldBy(NamedTuple):
     """
 
     all_gb: Floats
-    held: Floats
+    by_kind_gb: Floats
     system: NDArray[np.bool_]
     beside: Floats
 
@@ -181,7 +181,7 @@ class DriveGroup(NamedTuple):
 
     example: Storage
     places: Ints
-    held: HeldBy
+    capacity: HeldBy
     cost: Ints
 
 
@@ -305,8 +305,12 @@ def _served_by(way: Way, capacities: list[HeldBy]) -> NDArray[np.bool_]:
         for level, gb in enumerate(needed):
             total = np.zeros(shape)
             for index in members:
-                own = capacities[index].beside if index == way.system else capacities[index].held
-                total = total + _along(own[:, level], index, len(capacities))
+                columns = (
+                    capacities[index].beside
+                    if index == way.system
+                    else capacities[index].by_kind_gb
+                )
+                total = total + _along(columns[:, level], index, len(capacities))
             goes &= total >= gb
     return goes
 
@@ -357,7 +361,7 @@ def _reaching(pool: Pool, need: DriveNeed, costs: Ints) -> dict[tuple[Storage, .
             cost = _sums([group.cost for group in picked]) + pool.fixed_drives_cost
             goes = np.isin(cost, costs)
             if goes.any():
-                goes &= serves.where([group.held for group in picked])
+                goes &= serves.where([group.capacity for group in picked])
             for row in np.argwhere(goes):
                 members = zip(picked, row.tolist(), strict=True)
                 places = sorted(int(group.places[index]) for group, index in members)

@@ -94,7 +94,7 @@ def frontier(scenes: Scenes, most: int = NEVER - 1, pick: Pick | None = None) ->
     hunt = Hunt(scenes, most)
     for field in filter(None, map(hunt.field, range(len(scenes)))):
         sweep.through(field if pick is None else field.only(pick(field.scene, field.c, field.g)))
-    return Frontier(*sweep.ended())
+    return sweep.ended()
 
 
 class _Judged(NamedTuple):
@@ -161,7 +161,7 @@ class _Sweep:
         self.stairs = self.stairs.with_more(cost, rank)
         self._found.append(_Judged(scene, c, g, group, cost, rank))
 
-    def ended(self) -> tuple[tuple[Winner, ...], Staircase, tuple[tuple[int, ...], ...]]:
+    def ended(self) -> Frontier:
         """The steps with all the pairings that reach each, the staircase, and each step's gains by
         target.
         """
@@ -188,7 +188,7 @@ class _Sweep:
             Winner(int(cost), *unranked(int(rank)), tuple(sorted(pairing)))
             for cost, rank, pairing in zip(stairs.cost, stairs.rank, pairings, strict=True)
         )
-        return steps, stairs, tuple(gains)
+        return Frontier(steps, stairs, tuple(gains))
 
 
 def best_case(field: Field, rows: Ints, most: int) -> tuple[Ints, Mask]:

@@ -40,6 +40,16 @@ Ints = NDArray[np.int64]
 ROWS_OF_FORM = ints(ROWS[form] for form in BOARD_FORMS)
 
 
+class OpenGroups(NamedTuple):
+    """Groups of options that pairings can have: the index of the pairing, the group, and how much
+    more it costs than the cheapest of its class.
+    """
+
+    pairing: Ints
+    group: Ints
+    more: Ints
+
+
 class PlatformTables(NamedTuple):
     """Options of each class of processors, the cost of the cheapest, and the options in groups."""
 
@@ -161,14 +171,14 @@ class Scene:
             least[now_w > self.watt_limit_w] = NEVER
         return least
 
-    def grouped(self, c: Ints, spare: Ints) -> tuple[Ints, Ints, Ints]:
+    def grouped(self, c: Ints, spare: Ints) -> OpenGroups:
         """For every pairing the groups of options of which one costs at most ``spare`` more than
         the cheapest of its class: the place of the pairing, the group, and how much more that is.
         """
         kind = self.option_of[c]
         least = self.least_option[kind]
         index, group = self.groups.of(kind, least + spare)
-        return index, group, self.groups.least[group] - least[index]
+        return OpenGroups(index, group, self.groups.least[group] - least[index])
 
     def least_cost(self, c: Ints, g: Ints, group: Ints, bound: Ints, limit: Ints) -> Ints:
         """Least cost of complete builds of pairings with options of a group; ``bound`` is each
@@ -271,14 +281,14 @@ def scenes_for(
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
-    held: tuple[TargetFloor, ...] = (),
+    kept_floors: tuple[TargetFloor, ...] = (),
 ) -> Scenes:
     """``make_scenes``, kept: another budget or aim asks the same scenes."""
     searched_brief = searched(brief)
     return catalogue.keep.once(
-        ("scenes", searched_brief, build, with_targets, new_drives, stays, held),
+        ("scenes", searched_brief, build, with_targets, new_drives, stays, kept_floors),
         lambda: make_scenes(
-            catalogue, searched_brief, build, with_targets, new_drives, stays, held
+            catalogue, searched_brief, build, with_targets, new_drives, stays, kept_floors
         ),
     )
 
@@ -290,15 +300,15 @@ def make_scenes(
     with_targets: bool = True,
     new_drives: int = NEW_DRIVES,
     stays: Build | None = None,
-    held: tuple[TargetFloor, ...] = (),
+    kept_floors: tuple[TargetFloor, ...] = (),
 ) -> Scenes:
     """The scene with cards and, where no card is fixed, the one with integrated graphics; at most
-    so many drives are added; ``stays`` as ``build_pool`` has it, ``held`` as ``Targets``.
+    so many drives are added; ``stays`` as ``build_pool`` has it, ``kept_floors`` as ``Targets``.
     """
     pool = build_pool(catalogue, brief, build, new_drives, stays)
     chips, cards = pool.processors.parts, pool.cards.parts
     question = brief if with_targets else replace(brief, targets=())
-    targets = Targets(catalogue, question, chips, cards, held)
+    targets = Targets(catalogue, question, chips, cards, kept_floors)
     floors = pool.floors
     choices = drive_choices(pool, floors.storage)
     classes: dict[PlatformKey, int] = {}

@@ -47,7 +47,7 @@ def propose(
         else budget_minor
     )
     kept_floors = held_by(catalogue, brief, present) if aim == "same frames" and present else ()
-    scenes = scenes_for(catalogue, brief, build, held=kept_floors)
+    scenes = scenes_for(catalogue, brief, build, kept_floors=kept_floors)
     targets = scenes[0].targets
     hunt = Hunt(scenes, budget if aim == "most frames" else NEVER - 1)
     top: tuple[int, int] | None = (targets.weight, 0)

@@ -61,7 +61,7 @@ class DrawnSide:
     unsure: work.Unsure
     kin: Ints
     ln_shown: Floats
-    held: NDArray[np.bool_]
+    keeps_frames: NDArray[np.bool_]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -86,6 +86,16 @@ class ProcessorFigures:
         self.single = np.array([chip.single_speed for chip in chips])
         self.all_core = np.array([chip.all_core_speed for chip in chips])
         self.speed_sd = np.array([chip.speed_sd for chip in chips])
+
+
+class LogTimes(NamedTuple):
+    """Of drawn frames ln t of both sides, their standard deviations, and their covariance."""
+
+    ln_c: Floats
+    sd_c: Floats
+    ln_g: Floats
+    sd_g: Floats
+    covariance: Floats
 
 
 class TargetSide:
@@ -216,17 +226,13 @@ class TargetSide:
             unsure=work.Unsure(*spreads),
             kin=kin,
             ln_shown=np.log([float(how.shown_per_drawn) for how in drawn]),
-            held=np.array(
+            keeps_frames=np.array(
                 [held_by_cap(game, target, how.shown_per_drawn) for how in drawn], dtype=bool
             ),
         )
 
-    def times(
-        self, pairing: Pairing, integrated: bool
-    ) -> tuple[Floats, Floats, Floats, Floats, Floats]:
-        """ln t_c, its standard deviation, ln t_g, its standard deviation, and the covariance of
-        both; of drawn frames.
-        """
+    def times(self, pairing: Pairing, integrated: bool) -> LogTimes:
+        """The times of drawn frames for every pairing."""
         c, figures = pairing.processor, self._figures
         factor = work.memory_factor(
             self.load.memory_sensitivity,
@@ -254,7 +260,7 @@ class TargetSide:
         sd_g = work.graphics_sd(open_ones, made, side.speed_sd[g], side.ray_sd[g])
         cov = self.cov[self.kin[c], side.kin[g]]
         with np.errstate(divide="ignore"):
-            return (
+            return LogTimes(
                 np.log(self.base_ms[c] * factor),
                 self.processor_sd[c],
                 np.log(made.total_ms),
@@ -283,7 +289,9 @@ class TargetSide:
         side = self.integrated if integrated else self.cards
         clipped = np.clip(log_ratio + side.ln_shown[drawing], LEAST_LN_RATIO, None)
         gain = np.minimum(np.rint(clipped * MILLION).astype(np.int64), self.most)
-        return np.where(side.held[drawing], np.minimum(gain, round(JUST_SHORT * MILLION)), gain)
+        return np.where(
+            side.keeps_frames[drawing], np.minimum(gain, round(JUST_SHORT * MILLION)), gain
+        )
 
     def alone(self, pairing: Pairing, integrated: bool) -> tuple[Floats, Floats]:
         """Upper bounds of ln r of drawn frames from either side alone: no machine outruns its
@@ -313,7 +321,7 @@ class Targets:
         brief: Brief,
         chips: tuple[Processor, ...],
         cards: tuple[Graphics, ...],
-        held: tuple[TargetFloor, ...] = (),
+        kept_floors: tuple[TargetFloor, ...] = (),
     ) -> None:
         self.figures = figures = ProcessorFigures(chips)
 
@@ -324,7 +332,7 @@ class Targets:
         self.sides = [side(target) for target in brief.counted_targets]
         self.weight = sum(target_side.weight for target_side in self.sides)
         for target_side, target, least in zip(
-            list(self.sides), brief.counted_targets, held, strict=False
+            list(self.sides), brief.counted_targets, kept_floors, strict=False
         ):
             target_side.floor, target_side.met_weight, target_side.can_be_met = least.floor, 1, True
             if least.state == "unsure":

@@ -183,9 +183,10 @@ class _Settler:
         """The further parts that come with processor, what draws and board."""
         pool = self.pool
         screen = pool.screens[board] if self.card is None else None
+        shown_by = screen.parts if screen else ()
         return (
             *pool.processors.brought(self.c),
-            *(pool.cards.brought(self.g) if self.card else screen.parts if screen else ()),
+            *(pool.cards.brought(self.g) if self.card else shown_by),
             *pool.boards.brought(board),
         )
 

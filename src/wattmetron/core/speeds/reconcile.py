@@ -191,7 +191,7 @@ def _disagreements(
     return tuple(
         Disagreement(
             chart=used[source[n]],
-            place=int(n - start[source[n]]),
+            position=int(n - start[source[n]]),
             away=float(fit.residual[n]),
             score=float(score[n]),
             weight=float(fit.weight[n]),

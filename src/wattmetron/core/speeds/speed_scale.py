@@ -7,6 +7,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, replace
 from datetime import date
 from statistics import median_low
+from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.parts import Graphics, Part, Processor
@@ -57,10 +58,19 @@ class Standing:
         )
 
 
-def anchors_of(card: Graphics) -> tuple[float, float, float]:
+class AnchorSpeeds(NamedTuple):
+    """R at the three anchor resolutions."""
+
+    at_1080p: float
+    at_1440p: float
+    at_2160p: float
+
+
+def anchors_of(card: Graphics) -> AnchorSpeeds:
     """R at the three anchor resolutions; a figure not given equals its lower neighbour."""
     middle = card.speed_1440p if card.speed_1440p is not None else card.speed_1080p
-    return card.speed_1080p, middle, card.speed_2160p if card.speed_2160p is not None else middle
+    large = card.speed_2160p if card.speed_2160p is not None else middle
+    return AnchorSpeeds(card.speed_1080p, middle, large)
 
 
 class Scale:

@@ -359,7 +359,7 @@ class Brief:
             meaning="A rule of the brief: no single new part may cost more than this, delivered.",
             group="parts",
         ),
-        Wish(name="part price cap", without=None, said="no part above {money}"),
+        Wish(name="part price cap", without=None, phrase="no part above {money}"),
     ] = None
     display: Annotated[Display, FieldSpec(words="display", text="The display")]
     memory_gb: Annotated[
@@ -376,7 +376,7 @@ class Brief:
         Wish(
             name="least memory",
             without=0.0,
-            said="at least {value:,g}{thin}GB of memory",
+            phrase="at least {value:,g}{thin}GB of memory",
             preferred="memory of so many GB",
             sense="at least",
         ),
@@ -395,7 +395,7 @@ class Brief:
         Wish(
             name="least storage",
             without=0.0,
-            said="at least {value:,g}{thin}GB of storage",
+            phrase="at least {value:,g}{thin}GB of storage",
             preferred="storage of so many GB",
             sense="at least",
         ),
@@ -433,7 +433,7 @@ class Brief:
             least=0,
             most=200_000,
         ),
-        Wish(name="room for games", without=0.0, said="{value:g}{thin}GB for games"),
+        Wish(name="room for games", without=0.0, phrase="{value:g}{thin}GB for games"),
     ] = 0.0
     games_on: Annotated[
         StorageKind,
@@ -457,7 +457,7 @@ class Brief:
             least=0,
             most=200_000,
         ),
-        Wish(name="room for bulk", without=0.0, said="{value:g}{thin}GB for bulk"),
+        Wish(name="room for bulk", without=0.0, phrase="{value:g}{thin}GB for bulk"),
     ] = 0.0
     bulk_on: Annotated[
         StorageKind,
@@ -486,7 +486,7 @@ class Brief:
         Wish(
             name="supply headroom",
             without=100,
-            said="supply headroom of {value}{thin}%",
+            phrase="supply headroom of {value}{thin}%",
             preferred="supply headroom of so many %",
             sense="at least",
         ),
@@ -502,7 +502,7 @@ class Brief:
             most=100,
             group="power",
         ),
-        Wish(name="reserve", without=0, said="{value} % reserve in cooler and supply"),
+        Wish(name="reserve", without=0, phrase="{value} % reserve in cooler and supply"),
     ] = 10
     watt_limit_w: Annotated[
         int | None,
@@ -522,7 +522,7 @@ class Brief:
         Wish(
             name="limit in watts",
             without=None,
-            said="at most {value}{thin}W",
+            phrase="at most {value}{thin}W",
             preferred="a draw of at most so many W",
             sense="at most",
         ),
@@ -578,7 +578,7 @@ class Brief:
         Wish(
             name="trust floor",
             without="anything",
-            said="trust in parts: {value}",
+            phrase="trust in parts: {value}",
             preferred="trust in parts",
             sense="strictest",
         ),
@@ -595,7 +595,7 @@ class Brief:
             " are rules of thumb with a wider range.",
             group="parts",
         ),
-        Wish(name="clocks", without="as shipped", said="clocks {value}"),
+        Wish(name="clocks", without="as shipped", phrase="clocks {value}"),
     ] = "as shipped"
     noise_limit_dba: Annotated[
         float | None,
@@ -612,7 +612,7 @@ class Brief:
         Wish(
             name="limit of noise",
             without=None,
-            said="at most {value:g}{thin}dB(A) in play",
+            phrase="at most {value:g}{thin}dB(A) in play",
             preferred="at most so many dB(A) in play",
             sense="at most",
         ),
@@ -632,7 +632,7 @@ class Brief:
         Wish(
             name="largest case",
             without=None,
-            said="case at most {value:g}{thin}l",
+            phrase="case at most {value:g}{thin}l",
             preferred="a case of at most so many litres",
             sense="at most",
         ),
@@ -651,7 +651,7 @@ class Brief:
             " colour are allowed.",
             group="machine",
         ),
-        Wish(name="colour", without="", said="colour {value}", preferred="a colour"),
+        Wish(name="colour", without="", phrase="colour {value}", preferred="a colour"),
     ] = ""
     seats: Annotated[
         int,
@@ -737,7 +737,7 @@ class Brief:
             " storage; what runs beside a game takes frames, which Balance shows. Rules of thumb.",
             group="work",
         ),
-        Wish(name="other work", without=(), said="other work: {listed}"),
+        Wish(name="other work", without=(), phrase="other work: {listed}"),
     ] = ()
     outside: Annotated[
         tuple[Kind, ...],
@@ -804,7 +804,7 @@ class Brief:
         Wish(
             name="availability",
             without="anywhere",
-            said="in stock: {value}",
+            phrase="in stock: {value}",
             preferred="parts that are surely in stock",
         ),
     ] = "anywhere"
@@ -839,7 +839,7 @@ class Brief:
             choices="cards",
             group="later",
         ),
-        Wish(name="card to come later", without="", said="room for a later card"),
+        Wish(name="card to come later", without="", phrase="room for a later card"),
     ] = ""
     later_card_w: Annotated[
         int | None,
@@ -853,7 +853,9 @@ class Brief:
             empty="none",
             group="later",
         ),
-        Wish(name="power of a later card", without=None, said="room for a card of {value}{thin}W"),
+        Wish(
+            name="power of a later card", without=None, phrase="room for a card of {value}{thin}W"
+        ),
     ] = None
     later_card_mm: Annotated[
         int,
@@ -876,7 +878,7 @@ class Brief:
             flag=("to come later", "not to come"),
             group="later",
         ),
-        Wish(name="second card to come later", without=False, said="room for a second card"),
+        Wish(name="second card to come later", without=False, phrase="room for a second card"),
     ] = False
     later_processor: Annotated[
         str,
@@ -888,7 +890,7 @@ class Brief:
             choices="chips",
             group="later",
         ),
-        Wish(name="processor to come later", without="", said="room for a later processor"),
+        Wish(name="processor to come later", without="", phrase="room for a later processor"),
     ] = ""
     later_sticks: Annotated[
         int,
@@ -901,7 +903,7 @@ class Brief:
             empty="0",
             group="later",
         ),
-        Wish(name="sticks to come later", without=0, said="{value} memory slots left free"),
+        Wish(name="sticks to come later", without=0, phrase="{value} memory slots left free"),
     ] = 0
     upgrade_minor: Annotated[
         int | None,
@@ -938,7 +940,7 @@ class Brief:
             choices="bought kinds",
             group="owned",
         ),
-        Wish(name="what else is bought", without=(), said="to be bought too: {listed}"),
+        Wish(name="what else is bought", without=(), phrase="to be bought too: {listed}"),
     ] = ()
     no_lights: Annotated[
         bool,
@@ -1047,7 +1049,7 @@ class Brief:
         Wish(
             name="fan headers",
             without=0,
-            said="{value} fan headers or more",
+            phrase="{value} fan headers or more",
             preferred="so many fan headers",
             sense="at least",
         ),
@@ -1066,7 +1068,7 @@ class Brief:
         Wish(
             name="rear USB ports",
             without=0,
-            said="{value} USB ports at the rear or more",
+            phrase="{value} USB ports at the rear or more",
             preferred="so many USB ports at the rear",
             sense="at least",
         ),
@@ -1086,7 +1088,7 @@ class Brief:
         Wish(
             name="audio channels",
             without=0,
-            said="audio with {value} channels or more",
+            phrase="audio with {value} channels or more",
             preferred="so many audio channels",
             sense="at least",
         ),
@@ -1115,7 +1117,7 @@ class Brief:
         Wish(
             name="cooling",
             without="any",
-            said="{value} cooling",
+            phrase="{value} cooling",
             preferred="air or liquid cooling",
         ),
     ] = "any"
@@ -1149,7 +1151,7 @@ class Brief:
         Wish(
             name="room for cables",
             without=0,
-            said="{value}{thin}mm or more for cables",
+            phrase="{value}{thin}mm or more for cables",
             preferred="so many mm for cables",
             sense="at least",
         ),
@@ -1169,7 +1171,7 @@ class Brief:
         Wish(
             name="smallest case",
             without=0,
-            said="case of {value}{thin}l or more",
+            phrase="case of {value}{thin}l or more",
             preferred="a case of at least so many litres",
             sense="at least",
         ),
@@ -1211,7 +1213,7 @@ class Brief:
             label="System, games and bulk each on a drive of their own",
             group="drives",
         ),
-        Wish(name="drives of their own", without=False, said="a drive for each role"),
+        Wish(name="drives of their own", without=False, phrase="a drive for each role"),
     ] = False
     solid_state: Annotated[
         bool,
@@ -1222,7 +1224,7 @@ class Brief:
             flag=("asked for", "let go"),
             group="keeps",
         ),
-        Wish(name="solid state", without=False, said="system and games on SSDs"),
+        Wish(name="solid state", without=False, phrase="system and games on SSDs"),
     ] = True
     games_start: Annotated[
         bool,
@@ -1233,7 +1235,7 @@ class Brief:
             flag=("asked for", "let go"),
             group="keeps",
         ),
-        Wish(name="graphics API", without=False, said="graphics that every game starts on"),
+        Wish(name="graphics API", without=False, phrase="graphics that every game starts on"),
     ] = True
     starts_as_bought: Annotated[
         bool,
@@ -1244,7 +1246,7 @@ class Brief:
             flag=("asked for", "let go"),
             group="keeps",
         ),
-        Wish(name="first start", without=False, said="starts without a borrowed processor"),
+        Wish(name="first start", without=False, phrase="starts without a borrowed processor"),
     ] = True
     heat_carried: Annotated[
         bool,
@@ -1255,7 +1257,7 @@ class Brief:
             flag=("asked for", "let go"),
             group="keeps",
         ),
-        Wish(name="airflow", without=False, said="enough airflow"),
+        Wish(name="airflow", without=False, phrase="enough airflow"),
     ] = True
     boxed_judged: Annotated[
         bool,
@@ -1268,7 +1270,7 @@ class Brief:
             meaning="The cooler that comes in the box with a processor.",
             group="keeps",
         ),
-        Wish(name="boxed cooler", without=False, said="a boxed cooler only where known to fit"),
+        Wish(name="boxed cooler", without=False, phrase="a boxed cooler only where known to fit"),
     ] = True
     all_channels: Annotated[
         bool,
@@ -1279,7 +1281,7 @@ class Brief:
             flag=("asked for", "let go"),
             group="keeps",
         ),
-        Wish(name="memory channels", without=False, said="memory in all channels"),
+        Wish(name="memory channels", without=False, phrase="memory in all channels"),
     ] = True
     enough_threads: Annotated[
         bool,
@@ -1291,7 +1293,7 @@ class Brief:
             flag=("asked for", "let go"),
             group="keeps",
         ),
-        Wish(name="threads", without=False, said="as many threads as the games use"),
+        Wish(name="threads", without=False, phrase="as many threads as the games use"),
     ] = True
     display_driven: Annotated[
         bool,
@@ -1305,7 +1307,7 @@ class Brief:
         Wish(
             name="display output",
             without=False,
-            said="an output that carries the display's refresh",
+            phrase="an output that carries the display's refresh",
         ),
     ] = True
     targets: Annotated[
@@ -1352,12 +1354,12 @@ class Brief:
             text="Makers whose parts are not wanted",
             longest=100,
         ),
-        Wish(name="excluded makers", without=(), said="nothing of {listed}"),
+        Wish(name="excluded makers", without=(), phrase="nothing of {listed}"),
     ] = ()
     banned: Annotated[
         tuple[str, ...],
         FieldSpec(words="list of excluded parts", text="Part ids that are not wanted", longest=200),
-        Wish(name="excluded parts", without=(), said="without {names}"),
+        Wish(name="excluded parts", without=(), phrase="without {names}"),
     ] = ()
     only_of: Annotated[
         tuple[tuple[Kind, str], ...],
@@ -1369,7 +1371,7 @@ class Brief:
         Wish(
             name="makers to buy from",
             without=(),
-            said="{makers}",
+            phrase="{makers}",
             preferred="a maker, by kind of part",
             preference="maker",
             sense="also",
@@ -1439,7 +1441,7 @@ RESALE: tuple[Declared, ...] = declared(Resale)
 NOT_SEARCHED: dict[str, Any] = {
     field.name: field.bare() if field.required else field.default
     for field in BRIEF
-    if not field.asked.searched
+    if not field.spec.searched
 }
 
 

@@ -72,7 +72,7 @@ class Disagreement:
     """
 
     chart: Chart
-    place: int
+    position: int
     away: float
     score: float
     weight: float

@@ -57,7 +57,7 @@ class Wish:
 
     name: str
     without: Any
-    said: str = ""
+    phrase: str = ""
     preferred: str = ""
     preference: str = ""
     value: Any = None
@@ -80,16 +80,16 @@ class Declared:
     options: tuple[str, ...]
     default: Any
     required: bool
-    asked: FieldSpec
+    spec: FieldSpec
     wish: Wish | None
 
     @property
     def file(self) -> str:
-        return self.asked.file or self.name
+        return self.spec.file or self.name
 
     def check(self, value: Any) -> None:
         """Raises BriefError for a value that is out of bounds, too long or no choice."""
-        spec = self.asked
+        spec = self.spec
         if value is None and self.optional:
             return
         for item in value if self.several else (value,):
@@ -105,13 +105,13 @@ class Declared:
             raise BriefError(f"The {spec.words} has more than {spec.longest:,} {what}.")
 
     def _check_bounds(self, value: Any, least: float, most: float) -> None:
-        scale = 100 if self.asked.amount else 1
+        scale = 100 if self.spec.amount else 1
         if not (isfinite(value) and least * scale <= value <= most * scale):
-            unit = f" {self.asked.unit}" if self.asked.unit else ""
+            unit = f" {self.spec.unit}" if self.spec.unit else ""
             empty = " or leave it empty" if self.optional else ""
             raise BriefError(
-                f"The {self.asked.words} must lie within {least:,g}–{most:,g}{unit}:"
-                f" {self.asked.hint}{empty}."
+                f"The {self.spec.words} must lie within {least:,g}–{most:,g}{unit}:"
+                f" {self.spec.hint}{empty}."
             )
 
 
@@ -148,7 +148,7 @@ def _declared(item: Field[Any], hint: Any) -> Declared | None:
         options=get_args(entry) if get_origin(entry) is Literal else (),
         default=default,
         required=required,
-        asked=spec,
+        spec=spec,
         wish=next((note for note in notes if isinstance(note, Wish)), None),
     )
 

@@ -72,6 +72,14 @@ class FromOthers(NamedTuple):
     power: float
 
 
+class SpreadOfSides(NamedTuple):
+    """Standard deviations in ln of both sides' work, and their covariance."""
+
+    processor: float
+    graphics: float
+    covariance: float
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Game:
     """A game with its workload parameters and how well they are known."""
@@ -178,20 +186,17 @@ class Game:
         chip: Affinity = UNSEEN,
         card: Affinity = UNSEEN,
         low: bool = False,
-    ) -> tuple[float, float, float]:
+    ) -> SpreadOfSides:
         """Standard deviations in ln of both sides' work at a preset and resolution, and their
         covariance; for the low with the spread of how much frame times vary.
         """
         if low:
-            sds = (
-                hypot(sd, tail_slope(share) * VARIATION_SD, LOW_FORM_SD)
-                for sd, share in (
-                    (self.processor_work_sd, self.processor_variation),
-                    (self.graphics_work_sd, self.graphics_variation),
-                )
+            return SpreadOfSides(
+                _low_sd(self.processor_work_sd, self.processor_variation),
+                _low_sd(self.graphics_work_sd, self.graphics_variation),
+                0.0,
             )
-            return (*sds, 0.0)  # type: ignore[return-value]
-        return self.processor_work_sd, self.graphics_work_sd, 0.0
+        return SpreadOfSides(self.processor_work_sd, self.graphics_work_sd, 0.0)
 
     def preset(self, name: PresetName) -> Preset:
         """The preset of that name, or the nearest one that the game has."""
@@ -201,3 +206,8 @@ class Game:
             by_name.values(),
             key=lambda preset: (abs(PRESETS.index(preset.name) - wanted), preset.name),
         )
+
+
+def _low_sd(work_sd: float, variation: float) -> float:
+    """Of the low rate: it varies with how much frame times do, and with the form of their tail."""
+    return hypot(work_sd, tail_slope(variation) * VARIATION_SD, LOW_FORM_SD)

@@ -228,12 +228,14 @@ def settle(tier: Tier, index: int, count: int, assumptions: Assumptions) -> Sett
         "preset": tier.preset is None,
         "frame rate": tier.fps is None or bool(tier.generated),
     }
+    # A rate with generated frames is twice the rate of those drawn.
+    drawn_fps = tier.fps / 2 if tier.fps and tier.generated else tier.fps
     return Settled(
         role=role,
         width_px=row.width_px if missing["resolution"] else tier.width_px or row.width_px,
         height_px=row.height_px if missing["resolution"] else tier.height_px or row.height_px,
         preset=tier.preset or row.preset,
-        fps=(tier.fps / 2 if tier.generated else tier.fps) if tier.fps else row.fps,
+        fps=drawn_fps or row.fps,
         upscaling=bool(tier.upscaling),
         ray_tracing=bool(tier.ray_tracing),
         generated=bool(tier.generated),

@@ -7,6 +7,7 @@ from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import KIND_PLURALS
 from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part, PowerSupply
+from wattmetron.core.values.words import counted
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]
 TRUSTS: tuple[Trust, ...] = get_args(Trust)
@@ -49,24 +50,20 @@ def judge(part: Part) -> Judgement:
     against, in_favour, known = _by_reviews(part)
     years = part.warranty_years
     if years is not None:
-        words = (
-            f"{years:g} {'year' if years == 1 else 'years'} of warranty"
-            if years
-            else "sold without warranty"
-        )
-        (known if 0 < years < LONG_WARRANTY_YEARS else in_favour if years else against).append(
-            words
-        )
+        if not years:
+            against.append("sold without warranty")
+        else:
+            long = years >= LONG_WARRANTY_YEARS
+            (in_favour if long else known).append(f"{counted(years, 'year')} of warranty")
     if part.returns_percent is not None:
         words = (
             f"{part.returns_percent:g} % of the maker's {KIND_PLURALS[kind_of(part)]} come back"
             " within two years"
         )
-        much, little = (
-            part.returns_percent >= MANY_RETURNS_PERCENT,
-            part.returns_percent <= FEW_RETURNS_PERCENT,
-        )
-        (against if much else in_favour if little else known).append(words)
+        if part.returns_percent >= MANY_RETURNS_PERCENT:
+            against.append(words)
+        else:
+            (in_favour if part.returns_percent <= FEW_RETURNS_PERCENT else known).append(words)
     for record in part.own:
         _by_own(record, against, in_favour, known)
     if isinstance(part, PowerSupply):
@@ -101,9 +98,8 @@ def _by_own(record: OwnRecord, against: list[str], in_favour: list[str], known: 
     if record.used or record.failed:
         worse = record.failed >= max(CAME_BACK_TWICE, CAME_BACK_SHARE * record.used)
         better = not record.failed and record.used >= OFTEN_USED
-        (against if worse else in_favour if better else known).append(
-            f"{seen}: {record_words(record)}"
-        )
+        side = in_favour if better else known
+        (against if worse else side).append(f"{seen}: {record_words(record)}")
     if record.again:
         known.append(f"{seen}: you would buy {'it' if record.of == 'part' else 'from them'} again")
 

@@ -140,7 +140,7 @@ def _choice(field: Declared, text: str) -> str:
 
 def _text(field: Declared, text: str) -> str:
     if not text:
-        raise BriefError(f"The preference for {_preferred(field)} names none: {field.asked.hint}.")
+        raise BriefError(f"The preference for {_preferred(field)} names none: {field.spec.hint}.")
     return text
 
 

@@ -40,7 +40,7 @@ class CostLine:
     part_id: str
     part: Part | None
     owned: bool
-    kept: bool
+    is_kept: bool
     offer: Offer | None
     stale: bool
     outside: bool = False
@@ -293,7 +293,7 @@ def _lines(catalogue: Catalogue, brief: Brief, build: Build) -> list[CostLine]:
                 part_id=part_id,
                 part=part,
                 owned=is_owned,
-                kept=part_id in build.kept,
+                is_kept=part_id in build.kept,
                 offer=offer,
                 stale=stale,
                 outside=kind in brief.outside,
@@ -366,7 +366,7 @@ def staying(lines: tuple[CostLine, ...]) -> tuple[Part, ...]:
     return tuple(
         line.part
         for line in lines
-        if line.part and (line.owned or line.kept or line.kind not in KINDS)
+        if line.part and (line.owned or line.is_kept or line.kind not in KINDS)
     )
 
 

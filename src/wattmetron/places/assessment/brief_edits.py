@@ -137,7 +137,7 @@ def _at_place(catalogue: Catalogue, target: Target, index: int) -> tuple[Target,
         raise BriefError(f"{name} has no such tier any more: look at what it publishes now.")
     row = table.rows[rows[index]]
     offered = bool(catalogue.game(target.game_id).generators)
-    return at_tier(target, row.settled, offered), tier_label(row.tier.label, row.place)
+    return at_tier(target, row.settled, offered), tier_label(row.tier.label, row.position)
 
 
 def _fresh_id(brief: Brief) -> str:

@@ -23,7 +23,7 @@ def differences(old: Brief, new: Brief, catalogue: Catalogue) -> str:
     sentences += [
         field_words(field, getattr(new, field.name), currency)
         for field in BRIEF
-        if field.asked.label
+        if field.spec.label
         and field.name not in ("budget_low_minor", "budget_high_minor")
         and getattr(old, field.name) != getattr(new, field.name)
     ]
@@ -36,18 +36,18 @@ def _budget(brief: Brief) -> tuple[int, int]:
 
 def field_words(field: Declared, value: Any, currency: str) -> str:
     """What a field of a brief is set to: ``noise in play to 36``."""
-    words = field.asked.words
+    words = field.spec.words
     if field.name == "notes":
         return words
     if value is None or value == "":
         return f"{words} off"
     if isinstance(value, bool):
-        return f"{words} {field.asked.flag[0] if value else field.asked.flag[1]}"
+        return f"{words} {field.spec.flag[0] if value else field.spec.flag[1]}"
     if field.name == "outside":
         kinds = [KIND_WORDS[kind] for kind in cast(tuple[Kind, ...], value)]
         return f"not in the budget: {listed(kinds) or 'nothing'}"
     if field.several:
         return f"{words}: {listed(list(value)) or 'none'}"
-    if field.asked.amount:
+    if field.spec.amount:
         return f"{words} to {money(value, currency)}"
     return f"{words} to {value:g}" if isinstance(value, float) else f"{words} to {value}"

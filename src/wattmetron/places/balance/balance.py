@@ -4,6 +4,7 @@ would bring.
 
 from dataclasses import dataclass, replace
 from itertools import pairwise
+from typing import NamedTuple
 
 import numpy as np
 
@@ -41,7 +42,7 @@ class Tables:
 
     catalogue: Catalogue
     brief: Brief
-    kept: Build
+    fixed_build: Build
     frontier: Frontier
     budget: int
     besides: int
@@ -51,13 +52,13 @@ class Tables:
     @property
     def scenes(self) -> Scenes:
         """What the search looks at: kept by itself, so that these tables do not hold it."""
-        return scenes_for(self.catalogue, self.brief, self.kept)
+        return scenes_for(self.catalogue, self.brief, self.fixed_build)
 
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""
         return self.catalogue.keep.long(
-            ("settled", step, self.brief, self.kept),
-            lambda: settle(self.catalogue, self.brief, self.scenes, step, self.kept),
+            ("settled", step, self.brief, self.fixed_build),
+            lambda: settle(self.catalogue, self.brief, self.scenes, step, self.fixed_build),
         )
 
     def answer(self, budget: int) -> Winner | None:
@@ -105,7 +106,7 @@ def _tables(catalogue: Catalogue, wanted: Brief, build: Build) -> Tables:
     return Tables(
         catalogue=catalogue,
         brief=brief,
-        kept=build,
+        fixed_build=build,
         frontier=frontier(scenes_for(catalogue, brief, build), most),
         budget=budget,
         besides=besides,
@@ -118,7 +119,7 @@ def map_of(tables: Tables, shown: tuple[Part, ...]) -> PairsMap:
     """The map of pairings, with these parts shown in any case."""
     names = tuple(part.id for part in shown)
     return tables.catalogue.keep.long(
-        ("map", tables.brief, tables.kept, names),
+        ("map", tables.brief, tables.fixed_build, names),
         lambda: pairs_map(tables.scenes, tables.budget, BAND, shown),
     )
 
@@ -204,13 +205,23 @@ def idle_money(catalogue: Catalogue, now: Assessment) -> dict[Kind, Cut]:
     )
 
 
-def bought_for_years(catalogue: Catalogue, now: Assessment) -> dict[Kind, tuple[Cut, int, int]]:
+class CarriedLonger(NamedTuple):
+    """A replacement that costs no frames today, and how many targets the present part and the other
+    carry alone in the last year to keep.
+    """
+
+    cut: Cut
+    present: int
+    other: int
+
+
+def bought_for_years(catalogue: Catalogue, now: Assessment) -> dict[Kind, CarriedLonger]:
     """By kind the cheapest replacement that costs no frames today but targets in the years to keep,
     with how many the present part and the other carry alone in the last of them.
     """
     free = free_money(list(cuts_of(catalogue, now)))
     return {
-        kind: (cut, *carried)
+        kind: CarriedLonger(cut, *carried)
         for kind, cut in free.items()
         if (carried := outlasts(catalogue, now, cut))
     }

@@ -142,17 +142,12 @@ def _against(here: PairCell, there: PairCell, currency: str) -> str:
         exp((there.winner.gain - here.winner.gain) / 1e6) - 1,
         there.winner.cost - here.winner.cost,
     )
-    speed = (
-        "the same frames"
-        if abs(change) < 0.005
-        else f"{abs(change):.0%} {'more' if change > 0 else 'less'} speed".replace("%", f"{THIN}%")
-    )
-    return (
-        f"makes the machine {money(abs(delta), currency)} {'dearer' if delta > 0 else 'cheaper'}"
-        f" for {speed}"
-        if delta
-        else f"brings {speed} for the same money"
-    )
+    more = "more" if change > 0 else "less"
+    speed = "the same frames" if abs(change) < 0.005 else f"{percent(abs(change))} {more} speed"
+    if not delta:
+        return f"brings {speed} for the same money"
+    dearer = "dearer" if delta > 0 else "cheaper"
+    return f"makes the machine {money(abs(delta), currency)} {dearer} for {speed}"
 
 
 def next_step(subject: Assessment, more: tuple[More, ...]) -> str:
@@ -225,12 +220,10 @@ def side_money(catalogue: Catalogue, subject: Assessment) -> str:
                 f"{money(idle, subject.currency)} of the {_kind(kind)}'s"
                 f" {money(line.cost_minor, subject.currency)}"
             )
-    return (
-        f"{listed(sentences)} {'buys' if len(sentences) == 1 else 'buy'} under 2{THIN}% on every"
-        " target."
-        if sentences
-        else ""
-    )
+    if not sentences:
+        return ""
+    buys = "buys" if len(sentences) == 1 else "buy"
+    return f"{listed(sentences)} {buys} under 2{THIN}% on every target."
 
 
 def _kind(kind: Kind) -> str:

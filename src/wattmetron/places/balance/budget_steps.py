@@ -70,7 +70,7 @@ def budget_steps(
     Raises BriefError for budgets that are too few, too many or not rising.
     """
     check_budgets(budgets)
-    key = ("budget steps", tables.wished, tables.kept, tuple(budgets), tuple(rises))
+    key = ("budget steps", tables.wished, tables.fixed_build, tuple(budgets), tuple(rises))
     return tables.catalogue.keep.long(key, lambda: _budget_steps(tables, budgets, rises))
 
 
@@ -86,13 +86,13 @@ def _budget_steps(
     for index, budget in enumerate(budgets):
         rise = rises[index] if index < len(rises) else 0
         brief = _risen(tables, rise, budget)
-        scenes = scenes_for(tables.catalogue, brief, tables.kept)
+        scenes = scenes_for(tables.catalogue, brief, tables.fixed_build)
         table = whole or frontier(scenes, _room(tables, budget))
         answer = table.answer(budget - tables.besides, BAND)
         if answer is None:
             steps.append(BudgetStep(budget, rise, None, ()))
             continue
-        build = settle(tables.catalogue, brief, scenes, answer, tables.kept)
+        build = settle(tables.catalogue, brief, scenes, answer, tables.fixed_build)
         now = assess(tables.catalogue, brief, build)
         before = next((step.assessment for step in reversed(steps) if step.assessment), None)
         changed = tuple(
@@ -123,4 +123,4 @@ def _risen(tables: Tables, rise: int, budget: int) -> Brief:
         budget_low_minor=min(budget, brief.budget_low_minor),
         targets=targets,
     )
-    return settled(tables.catalogue, stepped, tables.kept)[0]
+    return settled(tables.catalogue, stepped, tables.fixed_build)[0]

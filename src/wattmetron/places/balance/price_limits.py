@@ -25,12 +25,12 @@ class PriceLimits:
 def price_limits(tables: Tables) -> PriceLimits:
     """For each part of the answer, and for the parts next to it in price of either side."""
     return tables.catalogue.keep.long(
-        ("price limits", tables.brief, tables.kept), lambda: _price_limits(tables)
+        ("price limits", tables.brief, tables.fixed_build), lambda: _price_limits(tables)
     )
 
 
 def _price_limits(tables: Tables) -> PriceLimits:
-    catalogue, brief, fixed = tables.catalogue, tables.brief, tables.kept
+    catalogue, brief, fixed = tables.catalogue, tables.brief, tables.fixed_build
     answer = propose(catalogue, brief, "most frames", fixed)
     currency = catalogue.region(brief.region).currency
     if answer.build is None:

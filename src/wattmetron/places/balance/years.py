@@ -183,7 +183,9 @@ def grown(catalogue: Catalogue, brief: Brief, more: DemandGrowth) -> Catalogue:
         game_id: replace(catalogue.game(game_id), memory_gb=game.memory_gb)
         for game_id, game in demanding_games.items()
     }
-    other = replace(catalogue, told=demanding_games, games={**catalogue.games, **wanting})
+    other = replace(
+        catalogue, described_games=demanding_games, games={**catalogue.games, **wanting}
+    )
     return other.kept_by(catalogue.keep.branch(BESIDE_GAMES))
 
 

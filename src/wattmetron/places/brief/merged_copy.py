@@ -79,7 +79,7 @@ def _brief(catalogue: Catalogue, here: Brief, theirs: Brief) -> Iterator[Propose
         if field.name in APART or values[0] == values[1]:
             continue
         before, after = (_value(catalogue, field, value, currency) for value in values)
-        yield Proposed(field.asked.words, before, after, _with_fields(theirs, (field.name,)))
+        yield Proposed(field.spec.words, before, after, _with_fields(theirs, (field.name,)))
 
 
 def _with_fields(theirs: Brief, names: tuple[str, ...]) -> Callable[[Plan], Plan]:

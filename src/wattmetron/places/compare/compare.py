@@ -199,11 +199,9 @@ def _gb(amount: float | None) -> str:
 
 def _video_memory(now: Assessment) -> str:
     card = now.machine.graphics
-    return (
-        "shared"
-        if card is None and now.machine.processor
-        else _gb(card.memory_gb if card else None)
-    )
+    if card is None:
+        return "shared" if now.machine.processor else _gb(None)
+    return _gb(card.memory_gb)
 
 
 def _account(catalogue: Catalogue, now: Assessment) -> PowerAccount | None:

@@ -56,13 +56,14 @@ def growth(catalogue: Catalogue, now: Assessment) -> Growth:
     """
     board, kit = now.machine.mainboard, now.machine.memory
     seats = seating_of(now.machine)
+    sticks = kit.sticks if kit else 0
     most_gb = min(
         [part.memory_max_gb for part in (board, now.machine.processor) if part], default=None
     )
     return Growth(
         graphics=_strongest(catalogue, now, "graphics"),
         processor=_strongest(catalogue, now, "processor"),
-        memory_slots=None if board is None else board.memory_slots - (kit.sticks if kit else 0),
+        memory_slots=None if board is None else board.memory_slots - sticks,
         memory_gb=most_gb,
         m2_slots=None if board is None else board.m2_slots - len(sticks_of(now.machine.storage)),
         sata_ports=None if seats is None else seats.ports_left - ports_needed(now.machine),

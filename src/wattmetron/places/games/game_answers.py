@@ -127,7 +127,7 @@ def _tier(verdict: TierVerdict, n: int) -> dict[str, Any]:
                 "verdict": aspect.word,
                 "ratio": None if aspect.ratio is None else round(aspect.ratio, 4),
                 "chance": None if aspect.chance is None else round(aspect.chance, 4),
-                "asked": aspect.asked,
+                "asked": aspect.required,
                 "had": aspect.had or None,
             }
             for aspect in verdict.aspects
@@ -153,6 +153,10 @@ def verdict_lines(answer: dict[str, Any]) -> list[str]:
     return lines
 
 
+def signed_amount(minor: int) -> str:
+    return ("-" if minor < 0 else "") + amount(abs(minor))
+
+
 def alternatives_json(alternatives: Alternatives) -> dict[str, Any]:
     """Parts as good, cheapest first."""
     return {
@@ -165,11 +169,7 @@ def alternatives_json(alternatives: Alternatives) -> dict[str, Any]:
                 "part": row.part.id,
                 "name": row.part.name,
                 "delivered": amount(row.offer.cost_minor),
-                "saving": (
-                    None
-                    if row.saving_minor is None
-                    else ("-" if row.saving_minor < 0 else "") + amount(abs(row.saving_minor))
-                ),
+                "saving": None if row.saving_minor is None else signed_amount(row.saving_minor),
                 "speed_ratio": round(row.ratio, 4),
                 "chance_as_good": round(row.chance, 4),
                 "condition": row.offer.condition,

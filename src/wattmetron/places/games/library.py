@@ -66,7 +66,7 @@ class GameList:
     """A page of the list."""
 
     rows: tuple[GameRow, ...]
-    found: int
+    count: int
     page: int
     pages: int
     genres: tuple[str, ...]
@@ -114,7 +114,7 @@ def list_games(catalogue: Catalogue, question: Question, standings: Standings | 
     page = min(max(1, question.page), pages)
     shown = games[(page - 1) * PAGE_SIZE : page * PAGE_SIZE]
     rows = tuple(_row(catalogue, game, standings) for game in shown)
-    return GameList(rows=rows, found=len(games), page=page, pages=pages, genres=catalogue.genres)
+    return GameList(rows=rows, count=len(games), page=page, pages=pages, genres=catalogue.genres)
 
 
 def _order(catalogue: Catalogue, game: Game, sort: str) -> float:
@@ -193,7 +193,7 @@ def reach_words(catalogue: Catalogue, standings: Standings | None, game_id: str)
     reached = (
         "no tier"
         if best is None
-        else tier_label(table.rows[best].tier.label, table.rows[best].place)
+        else tier_label(table.rows[best].tier.label, table.rows[best].position)
     )
     if best is None and standings.overall[rows.start] in (UNSURE, UNKNOWN):
         word = "unsure of" if standings.overall[rows.start] == UNSURE else "not known:"
@@ -313,7 +313,7 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
         return ""
     scale = target.scale if target.upscaling else 1.0
     drawn_fps = target.fps / most_shown(game, target)
-    own = _load(game, target.preset, target.shown_mpx * scale**2, drawn_fps)
+    target_load = _load(game, target.preset, target.shown_mpx * scale**2, drawn_fps)
     loads = []
     for row in rows:
         shrink = catalogue.assumptions.upscaling_scale**2 if row.settled.upscaling else 1.0
@@ -321,16 +321,16 @@ def tier_of_target(catalogue: Catalogue, target: Target) -> str:
         loads.append(
             (
                 load,
-                tier_label(row.tier.label, row.place),
+                tier_label(row.tier.label, row.position),
                 bool(row.settled.assumed),
                 row.settled.ray_tracing,
             )
         )
     loads = [each_load for each_load in loads if each_load[3] == target.ray_tracing] or loads
-    same = [each_load for each_load in loads if abs(each_load[0] - own) <= LEVEL]
+    same = [each_load for each_load in loads if abs(each_load[0] - target_load) <= LEVEL]
     below, above = (
-        [each_load for each_load in loads if each_load[0] < own],
-        [each_load for each_load in loads if each_load[0] > own],
+        [each_load for each_load in loads if each_load[0] < target_load],
+        [each_load for each_load in loads if each_load[0] > target_load],
     )
     if same:
         words, used = f"as {same[0][1]}", same[:1]
@@ -370,6 +370,9 @@ def tier_targets(catalogue: Catalogue, game_id: str) -> list[tuple[int, str]]:
         words += ", ray tracing" if settled.ray_tracing else ""
         assumed = f" ({', '.join(sorted(settled.assumed))} assumed)" if settled.assumed else ""
         targets.append(
-            (each_row.place, f"{tier_label(each_row.tier.label, each_row.place)}: {words}{assumed}")
+            (
+                each_row.position,
+                f"{tier_label(each_row.tier.label, each_row.position)}: {words}{assumed}",
+            )
         )
     return targets

@@ -237,7 +237,7 @@ def _standing(catalogue: Catalogue, name: str, side: str) -> str:
 class ResultEffect:
     """What a change of the results did to the game's work."""
 
-    said: str
+    sentence: str
     effect: str
 
 

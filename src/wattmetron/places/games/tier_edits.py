@@ -23,7 +23,7 @@ class ListEntry:
 
     tier: int
     side: Side
-    place: int
+    position: int
 
 
 @dataclass(frozen=True, slots=True)
@@ -63,7 +63,7 @@ def part_called(catalogue: Catalogue, text: str, side: Side) -> str:
 def listed_at(published: Published, entry: ListEntry) -> Listed:
     """The part that is listed there; raises TierError where there is none any more."""
     try:
-        return published.tiers[entry.tier].listed(entry.side)[entry.place]
+        return published.tiers[entry.tier].listed(entry.side)[entry.position]
     except IndexError as error:
         raise TierError("That entry is no longer in the list: look at what it says now.") from error
 
@@ -80,7 +80,7 @@ def _with_listed(
     tiers = [*published.tiers]
     old = tiers[entry.tier]
     listed = list(old.listed(entry.side))
-    listed[entry.place] = changed
+    listed[entry.position] = changed
     if entry.side == "processor":
         tiers[entry.tier] = replace(old, processors=tuple(listed))
     else:

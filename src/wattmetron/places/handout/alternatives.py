@@ -10,7 +10,7 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.parts import Graphics, Part
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.words import counted, listed
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance_words import mean_change
 from wattmetron.places.proposal.proposals import answer
@@ -216,7 +216,7 @@ def _build_words(now: Assessment, then: Assessment) -> str:
     watts = then.draw.full_w - now.draw.full_w
     if abs(watts) >= LEAST_WATTS:
         traits.append(f"{abs(watts):.0f}{THIN}W {'more' if watts > 0 else 'less'} in full draw")
-    beside = f" and {others} other part{'' if others == 1 else 's'} to go with it" if others else ""
+    beside = f" and {counted(others, 'other part')} to go with it" if others else ""
     return f"Nearly as good, as a whole build with {listed(names)}{beside}: {', '.join(traits)}."
 
 

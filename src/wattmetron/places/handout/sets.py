@@ -30,7 +30,7 @@ class OpenedSet:
 
     id: int
     version: int
-    own: BuildSet
+    build_set: BuildSet
     can_undo: bool
 
 

@@ -211,7 +211,7 @@ class ChartChange:
     """A change of the charts: what it was, and what moved by it."""
 
     chart_id: str
-    said: str
+    sentence: str
     moved: str
 
 

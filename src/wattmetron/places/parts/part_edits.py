@@ -30,7 +30,7 @@ class Done:
     """What was done, and the edit that undo takes back."""
 
     part_id: str
-    said: str
+    sentence: str
     edit_id: int
 
 

@@ -67,7 +67,7 @@ class Shelf:
     """A page of rows, how many were found, and the choices of every facet with their counts."""
 
     rows: tuple[ShelfRow, ...]
-    found: int
+    count: int
     unfit: int
     page: int
     pages: int
@@ -77,11 +77,8 @@ class Shelf:
 def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Shelf:
     """The parts that answer; with a build also whether each fits it."""
     region = now.brief.region if now else query.region or next(iter(catalogue.regions), "")
-    book = (
-        catalogue.prices(region, ANY_PARTS if now is None else now.brief.may_buy)
-        if region
-        else None
-    )
+    may_buy = ANY_PARTS if now is None else now.brief.may_buy
+    book = catalogue.prices(region, may_buy) if region else None
     parts = [part for part in catalogue.by_kind[query.kind] if _answers(part, query, book)]
     choices = _choices(query.kind, parts)
     parts = [part for part in parts if _in_facets(part, query)]
@@ -104,7 +101,7 @@ def shelf(catalogue: Catalogue, query: ShelfQuery, now: Assessment | None) -> Sh
         seen = _frames(catalogue, now, query.kind, [row.part for row in shown])
         shown = [_row(row.part, row.against, book, now, seen.get(row.part.id)) for row in shown]
     return Shelf(
-        rows=tuple(shown), found=len(rows), unfit=unfit, page=page, pages=pages, choices=choices
+        rows=tuple(shown), count=len(rows), unfit=unfit, page=page, pages=pages, choices=choices
     )
 
 

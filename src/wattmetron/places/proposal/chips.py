@@ -88,7 +88,7 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
         if price is not None:
             key = variant_key(card.chip, card.memory_gb)
             by_chip.setdefault(key, []).append((price, card.id, index))
-    ranked = sorted((sorted(priced) for priced in by_chip.values()), key=lambda own: own[0])[
+    ranked = sorted((sorted(priced) for priced in by_chip.values()), key=lambda cards: cards[0])[
         :MOST_CHIPS
     ]
     firsts = [priced[0][2] for priced in ranked]

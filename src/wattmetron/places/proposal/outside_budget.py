@@ -2,6 +2,7 @@
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.part_kinds import FURTHER_KINDS
+from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.words.figures import money
 
@@ -21,9 +22,7 @@ def outside_words(catalogue: Catalogue, now: Assessment, minor: int) -> str:
         if priced and not now.build.of(kind):
             price, name = max(priced)
             sentences.append(f"{name} ({money(price, now.currency)})")
-    return (
-        f"Outside the machine {money(minor, now.currency)} would pay for"
-        f" {', '.join(sentences[:-1]) + ' or ' if len(sentences) > 1 else ''}{sentences[-1]}."
-        if sentences
-        else ""
-    )
+    if not sentences:
+        return ""
+    paid = money(minor, now.currency)
+    return f"Outside the machine {paid} would pay for {listed(sentences, 'or')}."

@@ -61,7 +61,7 @@ def lines_json(assessment: Assessment) -> list[dict[str, Any]]:
             "part": line.part_id,
             "name": line.part.name if line.part else None,
             "owned": line.owned,
-            "kept": line.kept,
+            "kept": line.is_kept,
             "roles": list(line.roles),
             "delivered": None if line.offer is None else amount(line.offer.cost_minor),
             "risk": None if line.offer is None else amount(line.offer.risk_minor),

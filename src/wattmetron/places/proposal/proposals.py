@@ -227,7 +227,7 @@ def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]
         if line.part is None:
             continue
         name = line.part.name
-        if line.owned or line.kept:
+        if line.owned or line.is_kept:
             reasons.append(Reason(line.kind, name, _why_there(assessment, line)))
         else:
             sentence = _left_out(catalogue, assessment, line) if line.kind == "fan" else ""

@@ -19,7 +19,7 @@ class FloorCost:
     """
 
     floor: TrustFloor
-    own: bool
+    is_current: bool
     assessment: Assessment | None
     below: tuple[str, ...]
 

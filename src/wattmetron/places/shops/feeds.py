@@ -225,12 +225,12 @@ def _asked(
             name=feed.shop,
             moved=moved,
             taken=len(preview.taken),
-            held=len(preview.held),
+            held=len(preview.set_aside),
             left=len(preview.left),
             notes=tuple(notes),
         ),
         offers,
-        (feed.shop, feed.region, (*preview.held, *preview.left)),
+        (feed.shop, feed.region, (*preview.set_aside, *preview.left)),
     )
 
 
@@ -240,5 +240,5 @@ def _sold_out(offer: Offer) -> Offer:
 
 def _notes(preview: PricePreview) -> Iterator[str]:
     """The first odd lines, by name."""
-    for line in [*preview.held, *preview.left][:3]:
+    for line in [*preview.set_aside, *preview.left][:3]:
         yield f"{line.text[:80]}: {line.why}"

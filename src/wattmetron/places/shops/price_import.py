@@ -59,7 +59,7 @@ class PricePreview:
     """What a table would do: lines that are taken, held back for a word, and left out."""
 
     taken: tuple[Taken, ...]
-    held: tuple[HeldBackLine, ...]
+    set_aside: tuple[HeldBackLine, ...]
     left: tuple[HeldBackLine, ...]
     gone: tuple[Offer, ...]
     """Offers of the table's shops that it no longer lists: sold out if that is wished."""
@@ -209,7 +209,7 @@ def bring_prices_in(
     many offers changed. Raises BriefError where nothing does.
     """
     offers = [taken_offer.offer for taken_offer in preview.taken]
-    offers += [line.offer for line in preview.held if line.offer and line.line in allowed]
+    offers += [line.offer for line in preview.set_aside if line.offer and line.line in allowed]
     if sold_out:
         offers += [replace(offer, stock="out") for offer in preview.gone]
     if not offers:

@@ -120,8 +120,8 @@ def settle_line(
     return f"{catalogue.part(made.part_id).name} of {shop} is brought in."
 
 
-def _let_go(workshop: Workshop, own: HeldBackLine) -> None:
-    _edit(workshop, lambda lines: [line for line in lines if line != own])
+def _let_go(workshop: Workshop, released: HeldBackLine) -> None:
+    _edit(workshop, lambda lines: [line for line in lines if line != released])
 
 
 def _remember(workshop: Workshop, line: HeldBackLine, part_id: str) -> None:

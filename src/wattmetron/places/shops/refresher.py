@@ -20,7 +20,7 @@ class State:
 
     running: bool = False
     of: int = 0
-    asked: tuple[FeedOutcome, ...] = ()
+    outcomes: tuple[FeedOutcome, ...] = ()
     wrong: str = ""
 
 
@@ -66,9 +66,9 @@ class Refresher:
         finally:
             with self._lock:
                 now = self._state
-                self._state = State(False, now.of, now.asked, wrong)
+                self._state = State(False, now.of, now.outcomes, wrong)
 
     def _told(self, outcome: FeedOutcome) -> None:
         with self._lock:
             now = self._state
-            self._state = State(True, now.of, (*now.asked, outcome))
+            self._state = State(True, now.of, (*now.outcomes, outcome))

@@ -67,9 +67,9 @@ class Letter:
     """
 
     text: str
-    said: tuple[MessageReading, ...]
+    readings: tuple[MessageReading, ...]
     unread: tuple[tuple[int, int], ...]
     cut: bool = False
 
     def of(self, field: Field) -> tuple[MessageReading, ...]:
-        return tuple(reading for reading in self.said if reading.field == field)
+        return tuple(reading for reading in self.readings if reading.field == field)

@@ -40,7 +40,7 @@ class PartMark(Mark):
     """
 
     side: Side
-    place: int
+    position: int
     matches: tuple[Match, ...]
     why: str
 
@@ -61,7 +61,7 @@ class Draft:
     def part_mark(self, tier: int, side: Side, position: int) -> PartMark | None:
         """The mark behind one listed part."""
         for mark in self.marks:
-            if isinstance(mark, PartMark) and (mark.tier, mark.side, mark.place) == (
+            if isinstance(mark, PartMark) and (mark.tier, mark.side, mark.position) == (
                 tier,
                 side,
                 position,

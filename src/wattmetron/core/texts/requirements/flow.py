@@ -62,8 +62,8 @@ def _heads(text: str, before: Sequence[Mention]) -> list[Mention]:
     start = text.rfind("\n", 0, named[0].start) + 1
     bare = [Mention("tier", *match.span()) for match in _BARE.finditer(text, start, line_end)]
     known = {*range(0)}
-    for own in named:
-        known.update(range(own.start, own.end))
+    for tier_mention in named:
+        known.update(range(tier_mention.start, tier_mention.end))
     heads = named + [mention for mention in bare if mention.start not in known]
     return sorted(heads, key=lambda mention: mention.start)
 
@@ -110,17 +110,17 @@ def _groups(mentions: Sequence[Mention], core: Sequence[Mention]) -> list[list[M
     """
     named = [mention.start for mention in mentions if mention.kind == "tier"]
     groups, seen = [[core[0]]], {core[0].kind}
-    for before, own in pairwise(core):
-        again = own.kind in seen
-        apart = own.kind != before.kind or any(
-            before.end <= position < own.start for position in named
+    for before, after in pairwise(core):
+        again = after.kind in seen
+        apart = after.kind != before.kind or any(
+            before.end <= position < after.start for position in named
         )
         if again and apart:
-            groups.append([own])
-            seen = {own.kind}
+            groups.append([after])
+            seen = {after.kind}
         else:
-            groups[-1].append(own)
-            seen.add(own.kind)
+            groups[-1].append(after)
+            seen.add(after.kind)
     return groups
 
 

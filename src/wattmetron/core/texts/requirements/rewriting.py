@@ -46,11 +46,12 @@ _SAID: tuple[tuple[re.Pattern[str], str], ...] = (
 _SETTINGS = _any(said.SETTINGS)
 _LEVELS = {
     name: re.compile(
-        rf"(?<![^\W_])(?:(?:{_SETTINGS})[ ]+(?:{own})|(?:{own})[ ]+(?:{_SETTINGS}))(?![^\W_])",
+        rf"(?<![^\W_])(?:(?:{_SETTINGS})[ ]+(?:{pattern})"
+        rf"|(?:{pattern})[ ]+(?:{_SETTINGS}))(?![^\W_])",
         re.IGNORECASE,
     )
     for name, words in said.PRESETS.items()
-    if (own := "|".join(words))
+    if (pattern := "|".join(words))
 }
 _LIKE = _whole(_any(said.LIKE_WORDS))
 _AFTER_TIER = re.compile(r"(?<![^\W_])(Minimum|Recommended)[ ]*,[ ]*")

@@ -91,7 +91,7 @@ class Scratchpad:
                 tier=tier,
                 confidence=confidence,
                 side=side,
-                place=position,
+                position=position,
                 matches=matches,
                 why=why,
             )

@@ -23,7 +23,7 @@ class CellView:
     edges: str
     inside: bool
     border: str
-    own: bool
+    is_current: bool
     tried: bool
     url: str
     title: str
@@ -45,12 +45,15 @@ class MapView:
     targets: int
 
 
+def _limiting(processor_share: float) -> str:
+    if abs(processor_share - 0.5) <= ALIKE:
+        return "cg"
+    return "c" if processor_share > 0.5 else "g"
+
+
 def edges_of(cell: PairCell) -> str:
     """Which side limits: by targets, or both where it changes with the game."""
-    sides = {
-        "c" if share > 0.5 + ALIKE else "g" if share < 0.5 - ALIKE else "cg"
-        for share in cell.processor_shares
-    }
+    sides = {_limiting(share) for share in cell.processor_shares}
     return "cg" if len(sides) > 1 or "cg" in sides else next(iter(sides), "")
 
 
@@ -101,7 +104,7 @@ def pairings_view(
             edges=edges_of(cell),
             inside=cell.inside,
             border=border,
-            own=is_of(subject, c, g),
+            is_current=is_of(subject, c, g),
             tried=is_of(tried, c, g),
             url=url,
             title=title + ("" if cell.inside else ", over the budget"),

@@ -33,7 +33,7 @@ BEST = 12
 
 def picture_of(tables: Tables) -> Picture:
     return tables.catalogue.keep.long(
-        ("all pairings", tables.brief, tables.kept),
+        ("all pairings", tables.brief, tables.fixed_build),
         lambda: all_pairings(tables.scenes, tables.budget, BAND),
     )
 

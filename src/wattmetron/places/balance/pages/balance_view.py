@@ -234,12 +234,10 @@ def _proposal(
         return "This build is what the aim of most frames answers for the budget.", ""
     met = f"meets {answer.met} of {len(answer.counted)}" if answer.counted else "fits"
     delta = money_change(answer.spent_minor - now.spent_minor, now.currency)
-    than = (
-        ""
-        if now.missing
-        else f": {'as much as' if delta == 'the same' else f'{delta} than'} this one"
-        + (f", which meets {now.met}" if now.counted else "")
-    )
+    than = ""
+    if not now.missing:
+        compared = "as much as" if delta == "the same" else f"{delta} than"
+        than = f": {compared} this one" + (f", which meets {now.met}" if now.counted else "")
     return (
         (
             f"For this budget the best build {met} for"

@@ -8,7 +8,7 @@ from wattmetron.core.errors import WattmetronError
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.money import to_minor
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.words import counted, listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.assessment.named import part_named
 from wattmetron.places.balance.what_if import Supposed, announced, elsewhere, what_if
@@ -59,9 +59,7 @@ def years_rows(catalogue: Catalogue, subject: Assessment) -> Iterator[YearRow]:
     """
     count = len(subject.counted)
     for year in years_kept(catalogue, subject):
-        name = (
-            "today" if not year.year else f"in {year.year} {'year' if year.year == 1 else 'years'}"
-        )
+        name = f"in {counted(year.year, 'year')}" if year.year else "today"
         steps = "; ".join(_step_words(step, subject.currency) for step in year.steps)
         yield YearRow(
             name=name,

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.resale import RESALE_PERCENT
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.words import counted, listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.balance.upgrade_path import FALL, USUAL_FALL, UpgradePath, upgrade_path
 from wattmetron.words.figures import THIN, money
@@ -46,9 +46,7 @@ def path_view(catalogue: Catalogue, now: Assessment, trial: Callable[[Build], st
         return PathView(rows=(), words=(why,))
     rows = tuple(
         PathRow(
-            year="now"
-            if path_year.year == 0
-            else f"in {path_year.year} year{'' if path_year.year == 1 else 's'}",
+            year=f"in {counted(path_year.year, 'year')}" if path_year.year else "now",
             bought=_named(path_year.bought),
             costs=money(path_year.bought_minor, now.currency),
             sold=_named(path_year.sold) if path_year.sold else "nothing",

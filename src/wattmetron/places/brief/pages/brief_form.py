@@ -143,7 +143,7 @@ class TargetForm:
     cap: str
     tiers: str
     ready: tuple[tuple[int, str], ...]
-    said: str
+    summary: str
     game_id: str
 
 
@@ -153,7 +153,7 @@ class FieldGroup:
 
     id: str
     name: str
-    said: str
+    summary: str
     entries: tuple[AskedEntry, ...]
     flags: tuple[TickBox, ...]
     ticks: tuple[Ticks, ...]
@@ -319,7 +319,7 @@ class _Asking:
 
     def group(self, name: str) -> FieldGroup:
         """The fields of a group; the display's size stands before its refresh."""
-        fields = [field for field in GENERAL if field.asked.group == name]
+        fields = [field for field in GENERAL if field.spec.group == name]
         entries = [self._entry(field, self._value(field)) for field in fields if _is_entry(field)]
         if name == "display":
             entries.insert(0, self._size())
@@ -356,7 +356,7 @@ class _Asking:
         return self.drafts.get(f"{group}:{name}", actual)
 
     def _entry(self, field: Declared, value: Any) -> AskedEntry:
-        name, spec = entry_name(field), field.asked
+        name, spec = entry_name(field), field.spec
         if name in ("budget_low", "budget_high"):
             value *= self.brief.seats
         empty = spec.empty
@@ -378,19 +378,19 @@ class _Asking:
 
     def _shown(self, field: Declared, value: Any) -> str:
         """What stands in an entry: parts of a kind go by their names."""
-        if field.asked.choices in OF_KIND:
+        if field.spec.choices in OF_KIND:
             return self.names.get(value) or str(value)
         return _shown(field, value)
 
     def _label(self, field: Declared) -> str:
-        label, unit = field.asked.label, field.asked.unit
-        if field.asked.amount or field.asked.choices == "tariff":
+        label, unit = field.spec.label, field.spec.unit
+        if field.spec.amount or field.spec.choices == "tariff":
             together = self.brief.seats > 1 and field.name.startswith("budget")
             return f"{label} ({self.currency}{', all' if together else ''})"
         return f"{label}, {unit}" if unit else label
 
     def _choices(self, field: Declared) -> tuple[tuple[str, str], ...]:
-        if field.asked.choices == "regions":
+        if field.spec.choices == "regions":
             regions = self.catalogue.regions.values()
             return tuple((region.id, f"{region.name} ({region.currency})") for region in regions)
         if field.name == "sureness":
@@ -405,7 +405,7 @@ class _Asking:
 
     def _ticks(self, field: Declared) -> Ticks:
         options: Iterable[Any] = field.options
-        if field.asked.choices == "further kinds":
+        if field.spec.choices == "further kinds":
             options = FURTHER_KINDS
         chosen = getattr(self.brief, field.name)
         boxes = tuple(
@@ -414,17 +414,17 @@ class _Asking:
                 f"{field.name}.{option}",
                 (KIND_PLURALS if options is FURTHER_KINDS else BOUGHT).get(option, option),
                 option in chosen,
-                field.asked.group,
+                field.spec.group,
             )
             for option in options
         )
-        return Ticks(field.asked.label, field.name if field.asked.meaning else "", boxes)
+        return Ticks(field.spec.label, field.name if field.spec.meaning else "", boxes)
 
     def _flag(self, field: Declared) -> TickBox:
         id_ = "f-" + field.name.replace("_", "-")
-        term = field.name if field.asked.meaning else ""
+        term = field.name if field.spec.meaning else ""
         actual = getattr(self.brief, field.name)
-        return self._tick(id_, field.name, field.asked.label, actual, field.asked.group, term)
+        return self._tick(id_, field.name, field.spec.label, actual, field.spec.group, term)
 
     def _tick(
         self, id_: str, name: str, label: str, actual: bool, group: str, term: str = ""
@@ -444,7 +444,7 @@ BOUGHT = {**KIND_WORDS, "input": "keyboard and mouse"}
 
 
 def _is_entry(field: Declared) -> bool:
-    return bool(field.asked.label) and not field.several and field.bare is not bool
+    return bool(field.spec.label) and not field.several and field.bare is not bool
 
 
 def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
@@ -452,17 +452,17 @@ def _ticked(drafts: Drafts, scope: str, name: str, actual: bool) -> bool:
 
 
 def _mode(field: Declared) -> str:
-    if field.options or field.asked.choices == "regions":
+    if field.options or field.spec.choices == "regions":
         return "choice"
     if field.bare is str:
-        return "notes" if field.asked.longest > 1000 else "text"
-    return "numeric" if field.bare is int and not field.asked.amount else "decimal"
+        return "notes" if field.spec.longest > 1000 else "text"
+    return "numeric" if field.bare is int and not field.spec.amount else "decimal"
 
 
 def _shown(field: Declared, value: Any) -> str:
     if value is None or (field.name == "years" and not value):
         return ""
-    if field.asked.amount:
+    if field.spec.amount:
         return amount(value)
     return plain(value) if isinstance(value, float) else str(value)
 
@@ -488,20 +488,21 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
         )
 
     def entry(field: Declared) -> AskedEntry:
-        label = field.asked.label + (", fps" if field.name == "cap_fps" else "")
+        label = field.spec.label + (", fps" if field.name == "cap_fps" else "")
+        explained = field.name if field.spec.meaning else ""
         return AskedEntry(
             id=prefix + field.name.removesuffix("_fps"),
             name=field.name,
             label=label,
-            term="low" if field.name == "measure" else field.name if field.asked.meaning else "",
+            term="low" if field.name == "measure" else explained,
             mode=_mode(field),
             value=draft(field.name, _shown(field, getattr(target, field.name))),
-            empty=field.asked.empty,
-            longest=field.asked.longest,
+            empty=field.spec.empty,
+            longest=field.spec.longest,
             choices=tuple((word, _short_word(field, word)) for word in field.options),
         )
 
-    fields = {field.name: entry(field) for field in TARGET if field.asked.label}
+    fields = {field.name: entry(field) for field in TARGET if field.spec.label}
     size = AskedEntry(
         id=f"{prefix}size",
         name="size",
@@ -541,7 +542,7 @@ def _target(catalogue: Catalogue, target: Target, drafts: Drafts, tiers: str) ->
         cap=plain(game.engine_cap_fps) if game else "",
         tiers=tiers,
         ready=tuple(tier_targets(catalogue, target.game_id)),
-        said=_more_words(target),
+        summary=_more_words(target),
         game_id=target.game_id,
     )
 

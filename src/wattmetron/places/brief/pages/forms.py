@@ -63,7 +63,7 @@ class ChangeForm(Form):
 
 # --- the brief ---
 
-GENERAL: tuple[Declared, ...] = tuple(field for field in (*BRIEF, *DISPLAY) if field.asked.label)
+GENERAL: tuple[Declared, ...] = tuple(field for field in (*BRIEF, *DISPLAY) if field.spec.label)
 """The fields of the general form."""
 _entries: dict[str, Any] = {entry_name(field): (entry_type(field), None) for field in GENERAL}
 GeneralForm = create_model("GeneralForm", __base__=Form, size=(Size, None), **_entries)
@@ -74,7 +74,7 @@ def general_values(entries: Typed, brief: Brief) -> dict[str, Any]:
     groups than the one that is sent. The budget is typed for all identical machines together.
     """
     group = entries.get("group", "")
-    sent = [field for field in GENERAL if group in ("", field.asked.group)]
+    sent = [field for field in GENERAL if group in ("", field.spec.group)]
     ticks: dict[str, Any] = {
         entry_name(field): entry_name(field) in entries for field in sent if field.bare is bool
     }

@@ -132,7 +132,7 @@ class LetterPage:
     size: str = ""
     refresh: str = ""
     yes_or_no: tuple[tuple[str, str, str], ...] = ()
-    said: tuple[str, ...] = ()
+    sentences: tuple[str, ...] = ()
     parts: tuple[str, ...] = ()
     rows: tuple[ListRow, ...] = ()
     tastes: tuple[tuple[int, str, str], ...] = ()
@@ -172,7 +172,7 @@ def read_text(catalogue: Catalogue, text: str) -> LetterPage:
         rows=list_rows(catalogue, sent_list),
         owned=tuple(part for part in shown.owned if part[0] not in listed_parts),
         unnamed=() if sent_list.parts else shown.unnamed,
-        said=(*shown.said, *list_said(sent_list)),
+        sentences=(*shown.sentences, *list_said(sent_list)),
         tastes=tuple(
             (n, preference_words(brief, taste.preference, currency), taste.shown_by)
             for n, taste in enumerate(tastes)
@@ -212,7 +212,7 @@ def letter_page(catalogue: Catalogue, letter: Letter, listed: bool = False) -> L
             )
             if reading is not None
         ),
-        said=tuple(_told(letter, wants, listed)),
+        sentences=tuple(_told(letter, wants, listed)),
         parts=tuple(part.name for part in catalogue.parts.values()) if wants.unnamed else (),
     )
 
@@ -231,7 +231,7 @@ def _told(letter: Letter, wants: Wanted, listed: bool) -> list[str]:
         )
     if "budget_high_minor" not in wants.fields:
         sentences.append("No budget was found: enter one.")
-    unsure = [WORDS[reading.field] for reading in letter.said if not reading.sure]
+    unsure = [WORDS[reading.field] for reading in letter.readings if not reading.sure]
     if unsure:
         sentences.append(f"Not sure, please check: {', '.join(dict.fromkeys(unsure))}.")
     foreign = [reading.value for reading in letter.of("currency")]
@@ -251,7 +251,7 @@ def _told(letter: Letter, wants: Wanted, listed: bool) -> list[str]:
 def _pieces(letter: Letter) -> list[MessagePiece]:
     """The letter cut at what was read; where readings overlap the first one is marked."""
     pieces, position = [], 0
-    for reading in letter.said:
+    for reading in letter.readings:
         if reading.start < position:
             continue
         pieces += _plain(letter, position, reading.start)
@@ -266,7 +266,9 @@ def _pieces(letter: Letter) -> list[MessagePiece]:
 def _as(letter: Letter, reading: MessageReading) -> str:
     """All that was read at one place."""
     there = (
-        other for other in letter.said if other.start < reading.end and other.end > reading.start
+        other
+        for other in letter.readings
+        if other.start < reading.end and other.end > reading.start
     )
     return ", ".join(dict.fromkeys(WORDS[other.field] for other in there))
 

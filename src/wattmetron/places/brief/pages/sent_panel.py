@@ -23,7 +23,7 @@ class ListRow:
     it is taken for (``-``: none), how many, their price.
     """
 
-    place: int
+    number: int
     text: str
     kind: str
     choices: tuple[tuple[str, str], ...]
@@ -48,7 +48,7 @@ def _row(catalogue: Catalogue, index: int, sent_part: SentPart) -> ListRow:
     ]
     choices += [(part_id, catalogue.part(part_id).name) for part_id in sent_part.alike]
     return ListRow(
-        place=index,
+        number=index,
         text=sent_part.text,
         kind=KIND_NAMES[sent_part.kind] if sent_part.kind else "",
         choices=tuple(choices),

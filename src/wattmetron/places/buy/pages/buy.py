@@ -102,7 +102,7 @@ class BuyView:
     chosen: str
     bought: tuple[BoughtRow, ...]
     sums: str
-    found: tuple[str, ...]
+    sentences: tuple[str, ...]
     states: tuple[tuple[str, str], ...]
     currency: str
     below: str
@@ -139,7 +139,7 @@ def buy_view(
         chosen="" if way is None else str(len(way.parcels)),
         bought=bought,
         sums=_sums(now, plan.purchases),
-        found=_found(catalogue, now, arrived_build(plan, catalogue)),
+        sentences=_found(catalogue, now, arrived_build(plan, catalogue)),
         states=tuple((state, STATE_WORDS[state]) for state in STATES),
         currency=now.currency,
         below=amount(now.spent_minor * 95 // 10_000 * 100) if now.spent_minor else "",
@@ -212,10 +212,10 @@ def _says(
     if fewest > 1:
         yield f"With fewer than {fewest} parcels not all of it is to be had."
     old = [
-        catalogue.part(bought.place.part_id).name
+        catalogue.part(bought.source.part_id).name
         for parcel in way.parcels
         for bought in parcel.bought
-        if (bought.place.part_id, bought.place.shop) in purchases.old
+        if (bought.source.part_id, bought.source.shop) in purchases.old
     ]
     if old:
         days = now.brief.old_after_days
@@ -230,8 +230,8 @@ def _says(
 def _parcel(catalogue: Catalogue, now: Assessment, parcel: Parcel) -> ParcelRow:
     parts = [
         (
-            _times(catalogue, bought.place.part_id, bought.times),
-            money(bought.place.price_minor * bought.times, now.currency),
+            _times(catalogue, bought.source.part_id, bought.times),
+            money(bought.source.price_minor * bought.times, now.currency),
             "",
         )
         for bought in parcel.bought

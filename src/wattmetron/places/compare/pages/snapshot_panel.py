@@ -66,7 +66,7 @@ def past_of(workshop: Workshop, catalogue: Catalogue, opened: Opened, snapshot_t
         Frozen(snapshot, workshop.read_plan(snapshot.document))
         for snapshot in workshop.snapshots(opened.id)
     )
-    sets = tuple((opened_set.id, opened_set.own.name) for opened_set in all_sets(workshop))
+    sets = tuple((opened_set.id, opened_set.build_set.name) for opened_set in all_sets(workshop))
     wanted = next((dated for dated in frozen if str(dated.snapshot.id) == snapshot_text), None)
     if wanted is None:
         return Past(frozen, sets=sets)

@@ -8,10 +8,10 @@ from markupsafe import Markup
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.finding import LEVELS, Finding, Told
 from wattmetron.core.compatibility.rules import TOLD
-from wattmetron.core.compatibility.scale_drawing import Drawing, drawing
+from wattmetron.core.compatibility.scale_drawing import Clearance, Drawing, drawing
 from wattmetron.core.power.tuning import CHANGES
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.words import counted, listed
 from wattmetron.drawing.case_drawing import Pin, case_drawing
 from wattmetron.places.assessment.assess import Assessment, concerned
 from wattmetron.places.compatibility.cures import Cure, cure
@@ -197,6 +197,14 @@ def _pins(drawn: Drawing, numbered: tuple[NumberedFinding, ...]) -> list[Pin]:
     return pins
 
 
+def _free(clearance: Clearance) -> str:
+    if clearance.free_mm is None:
+        return "not judged"
+    if clearance.clash:
+        return f"{-clearance.free_mm}{THIN}mm too much"
+    return f"{clearance.free_mm}{THIN}mm free"
+
+
 def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
     if drawn is None:
         return ()
@@ -205,15 +213,7 @@ def _clearances(drawn: Drawing | None) -> tuple[ClearanceRow, ...]:
             what=clearance.what,
             size=f"{clearance.size_mm}{THIN}mm",
             room="not known" if clearance.room_mm is None else f"{clearance.room_mm}{THIN}mm",
-            free=(
-                "not judged"
-                if clearance.free_mm is None
-                else (
-                    f"{-clearance.free_mm}{THIN}mm too much"
-                    if clearance.clash
-                    else f"{clearance.free_mm}{THIN}mm free"
-                )
-            ),
+            free=_free(clearance),
             clash=clearance.clash,
         )
         for clearance in drawn.clearances
@@ -260,11 +260,8 @@ def _growth(
             )
         )
     if growing.memory_slots is not None and growing.memory_gb is not None:
-        slots = (
-            "no memory slot"
-            if growing.memory_slots <= 0
-            else f"{growing.memory_slots} memory {'slot' if growing.memory_slots == 1 else 'slots'}"
-        )
+        free = growing.memory_slots
+        slots = counted(free, "memory slot") if free > 0 else "no memory slot"
         rows.append(
             (
                 "Memory",

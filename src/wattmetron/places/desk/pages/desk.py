@@ -83,7 +83,7 @@ class TrustRow:
     """
 
     floor: str
-    own: bool
+    is_current: bool
     cost: str
     change: str
     met: str
@@ -187,6 +187,7 @@ def make_desk(
     )
     prices = _prices(catalogue, brief, now)
     names = {game.id: game.name for game in catalogue.games.values()}
+    trial = None if tried is None else now
     return Desk(
         opened=opened,
         query=query,
@@ -227,9 +228,7 @@ def make_desk(
         ),
         fit=_fit(catalogue, now, opened, query, findings) if query.view == "fit" else None,
         balance=(
-            _balance(catalogue, present, None if tried is None else now, opened, query)
-            if query.view == "balance"
-            else None
+            _balance(catalogue, present, trial, opened, query) if query.view == "balance" else None
         ),
         review=_review(catalogue, present, opened, query) if query.view == "review" else None,
         handout=(
@@ -265,14 +264,14 @@ def make_desk(
 def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, ...]:
     """What each floor costs, against the brief's own."""
     floor_costs = trust_costs(catalogue, brief, build, "most frames")
-    base = next((cost.assessment for cost in floor_costs if cost.own), None)
+    base = next((cost.assessment for cost in floor_costs if cost.is_current), None)
     rows = []
     for cost in floor_costs:
         if cost.assessment is None:
             rows.append(
                 TrustRow(
                     floor=cost.floor,
-                    own=cost.own,
+                    is_current=cost.is_current,
                     cost="nothing fits within the budget",
                     change="",
                     met="",
@@ -283,7 +282,7 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
         now = cost.assessment
         delta = (
             ""
-            if base is None or cost.own
+            if base is None or cost.is_current
             else money_change(now.spent_minor - base.spent_minor, now.currency)
         )
         worst = (
@@ -295,7 +294,7 @@ def _trust(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[TrustRow, 
         rows.append(
             TrustRow(
                 floor=cost.floor,
-                own=cost.own,
+                is_current=cost.is_current,
                 cost=money(now.spent_minor, now.currency),
                 change=delta,
                 met=f"{now.met} of {len(now.counted)} met, worst at {worst}",

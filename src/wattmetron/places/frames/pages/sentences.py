@@ -2,7 +2,7 @@
 
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.words import counted, listed
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.words.figures import THIN, money, percent, settings, shown_words
 
@@ -35,11 +35,7 @@ def money_sentence(now: Assessment, dated: str) -> str:
         f" {money(now.brief.budget_high_minor, currency)}"
     )
     unpriced = len(now.unpriced)
-    gap = (
-        f", without {unpriced} {'part' if unpriced == 1 else 'parts'} not on sale today"
-        if unpriced
-        else ""
-    )
+    gap = f", without {counted(unpriced, 'part')} not on sale today" if unpriced else ""
     return (
         f"{now.brief.name}: {money(now.spent_minor, currency)} delivered{gap}, {against}; {dated}."
     )

@@ -25,7 +25,7 @@ class SettingsCellView:
     limits: str
     short: str
     title: str
-    own: bool
+    is_current: bool
     best: bool
 
 
@@ -148,7 +148,8 @@ def _view(
 
 def _option(name: str, cell: Cell, target: Target, now: Estimate) -> OptionView:
     change = round(cell.fps) - round(now.judged_fps)
-    words = "no change" if not change else f"{'+' if change > 0 else '−'}{abs(change)}{THIN}fps"
+    sign = "+" if change > 0 else "−"
+    words = f"{sign}{abs(change)}{THIN}fps" if change else "no change"
     return OptionView(name, name in target.lowered, words, _cell(cell, target, None))
 
 
@@ -198,6 +199,6 @@ def _cell(cell: Cell, target: Target, best: Cell | None) -> SettingsCellView:
         limits=limits,
         short=short,
         title=title + (f", {cell.short_gb:.1f} GB of video memory missing" if short else ""),
-        own=cell.target == target,
+        is_current=cell.target == target,
         best=cell is best,
     )

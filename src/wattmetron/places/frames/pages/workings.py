@@ -73,20 +73,20 @@ def _evidence(catalogue: Catalogue, game_id: str) -> Iterator[tuple[str, str]]:
         if not row.muted and row.model:
             yield (
                 (
-                    f"{row.pair}, {row.settings}: published {row.said}, model {row.model},"
+                    f"{row.pair}, {row.settings}: published {row.measured}, model {row.model},"
                     f" {row.away}; {row.source}"
                 ),
                 f"result-{row.id}",
             )
-    for position in dict.fromkeys(item.row.place for item in facts.informed.items):
+    for position in dict.fromkeys(item.row.position for item in facts.informed.items):
         sentence = ", ".join(
             f"{'C' if item.side == 'processor' else 'G'} {item.work_ms:.1f}{THIN}ms"
             f" ±{item.sd * 100:.0f}{THIN}%"
             for item in facts.informed.items
-            if item.row.place == position
+            if item.row.position == position
         )
         label = next(
-            item.row.tier.label for item in facts.informed.items if item.row.place == position
+            item.row.tier.label for item in facts.informed.items if item.row.position == position
         )
         source = facts.published.source if facts.published else ""
         yield f"{tier_label(label, position)}: {sentence}; {source}", "tiers"

@@ -7,7 +7,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import UnknownPartError
 from wattmetron.core.speeds.equal_parts import Use
 from wattmetron.core.values.offers import ANY_PARTS
-from wattmetron.core.values.parts import Graphics, Processor
+from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.places.assessment.part_alternatives import Alternative, Alternatives, alternatives
 from wattmetron.places.games.pages.machine_panel import MeasuredMachine
 from wattmetron.shell.address import encode_build
@@ -133,11 +133,7 @@ def _row(
         chance="is it" if alternative.named else percent(alternative.chance),
         memory=f"{part.memory_gb:g}{THIN}GB" if isinstance(part, Graphics) else "",
         draw=_draw(alternative),
-        size=(
-            f"{part.length_mm}{THIN}mm"
-            if isinstance(part, Graphics)
-            else (part.socket if isinstance(part, Processor) else "")
-        ),
+        size=_size(part),
         age=_age(alternative),
         condition=f"{alternative.offer.condition}, {alternative.offer.shop}",
         forces=alternative.forces,
@@ -145,6 +141,13 @@ def _row(
         code=code,
         try_url=trial(code) if trial is not None and code else "",
     )
+
+
+def _size(part: Part) -> str:
+    """What decides whether a part goes in: a card's length, a processor's socket."""
+    if isinstance(part, Graphics):
+        return f"{part.length_mm}{THIN}mm"
+    return part.socket if isinstance(part, Processor) else ""
 
 
 def _saving(alternative: Alternative, currency: str) -> str:

@@ -4,6 +4,7 @@ result.
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import NamedTuple
 
 import numpy as np
 
@@ -26,7 +27,7 @@ class ResultView:
     id: str
     pair: str
     settings: str
-    said: str
+    measured: str
     model: str
     away: str
     source: str
@@ -34,27 +35,33 @@ class ResultView:
     odd: bool
 
 
-def work_rows(facts: GameFacts) -> list[tuple[str, str, str]]:
+class WorkRow(NamedTuple):
+    """The work of one side: what it is, now, and before the tiers."""
+
+    name: str
+    now: str
+    before: str
+
+
+def work_rows(facts: GameFacts) -> tuple[WorkRow, ...]:
     """C and G: what was known before, and with the tiers."""
     before, after = facts.informed.before, facts.game
-    return [
-        (
+    return (
+        WorkRow(
             "Processor work, a frame",
-            f"{after.processor_ms:.1f}{THIN}ms ±{after.processor_work_sd * 100:.0f}{THIN}%",
-            (
-                f"before the tiers {before.processor_ms:.1f}{THIN}ms"
-                f" ±{before.processor_work_sd * 100:.0f}{THIN}%"
-            ),
+            _work(after.processor_ms, after.processor_work_sd),
+            f"before the tiers {_work(before.processor_ms, before.processor_work_sd)}",
         ),
-        (
+        WorkRow(
             "Graphics work, a frame",
-            f"{after.graphics_ms:.1f}{THIN}ms ±{after.graphics_work_sd * 100:.0f}{THIN}%",
-            (
-                f"before the tiers {before.graphics_ms:.1f}{THIN}ms"
-                f" ±{before.graphics_work_sd * 100:.0f}{THIN}%"
-            ),
+            _work(after.graphics_ms, after.graphics_work_sd),
+            f"before the tiers {_work(before.graphics_ms, before.graphics_work_sd)}",
         ),
-    ]
+    )
+
+
+def _work(ms: float, sd: float) -> str:
+    return f"{ms:.1f}{THIN}ms ±{sd * 100:.0f}{THIN}%"
 
 
 def work_steps(facts: GameFacts) -> list[WorkingStep]:
@@ -62,7 +69,7 @@ def work_steps(facts: GameFacts) -> list[WorkingStep]:
     steps = [
         WorkingStep(
             f"{'C' if item.side == 'processor' else 'G'} from"
-            f" {tier_label(item.row.tier.label, item.row.place)}",
+            f" {tier_label(item.row.tier.label, item.row.position)}",
             f"{1000 / item.row.settled.fps:.1f}{THIN}ms x e^−{facts.informed.learnt.margin:.2f} x"
             f" e^−(({item.gap:.2f} + {item.lead:.2f})/2) / {item.factor:.3f}",
             f"{item.work_ms:.1f}{THIN}ms ±{item.sd * 100:.0f}{THIN}%",
@@ -106,7 +113,7 @@ def result_rows(catalogue: Catalogue, facts: GameFacts) -> Iterator[ResultView]:
             pair=" with ".join(names),
             settings=f"{item.width_px}x{item.height_px}, {item.preset}"
             + (", ray tracing" if item.ray_tracing else ""),
-            said=f"{_least(item)}{item.average_fps:.0f}{THIN}fps{low}{_sides(item)}",
+            measured=f"{_least(item)}{item.average_fps:.0f}{THIN}fps{low}{_sides(item)}",
             model=f"{residual.model_average_fps:.0f}" if residual else "",
             away=_away(item, residual),
             source=("own run" if item.own else item.source or "source not stated") + day,

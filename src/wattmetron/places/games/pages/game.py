@@ -45,7 +45,7 @@ class ListedView:
     """One alternative: as named, what it stands for, its speed, and what can be done about it."""
 
     side: Side
-    place: int
+    position: int
     name: str
     speed: str
     flags: tuple[str, ...]
@@ -60,7 +60,7 @@ class AspectView:
     """One aspect of a tier: what is asked, the verdict, what the machine has."""
 
     aspect: Aspect
-    asked: str
+    required: str
     listed: tuple[ListedView, ...]
     bar: str
     verdict: AspectVerdict | None
@@ -71,7 +71,7 @@ class AspectView:
 class TierView:
     """A column: label, conditions with those assumed, verdict, aspects."""
 
-    place: int
+    position: int
     label: str
     conditions: tuple[tuple[str, bool], ...]
     verdict: TierVerdict | None
@@ -156,9 +156,9 @@ def game_panel(
     """
     facts = game_facts(catalogue, game_id, machine.contender, machine.sureness)
     odd: Odd = {
-        (doubt.tier, doubt.side, doubt.place): doubt.rule
+        (doubt.tier, doubt.side, doubt.position): doubt.rule
         for doubt in reversed(facts.doubts)
-        if doubt.place is not None
+        if doubt.position is not None
     }
     tiers = tuple(_tier(catalogue, facts, n, odd, link) for n in range(len(facts.rows)))
     aspects = {aspect.aspect for tier in tiers for aspect in tier.aspects}
@@ -178,7 +178,7 @@ def game_panel(
             else ()
         ),
         builds=tuple(_builds(catalogue, facts, builds)),
-        work=tuple(work_rows(facts)),
+        work=work_rows(facts),
         steps=tuple(work_steps(facts)),
         results=tuple(result_rows(catalogue, facts)),
         results_state=results or ResultsState(0, None),
@@ -217,7 +217,7 @@ def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) 
     aspects += [
         AspectView(
             aspect=aspect,
-            asked=words,
+            required=words,
             listed=(),
             bar="",
             verdict=by_aspect.get(aspect),
@@ -227,7 +227,7 @@ def _tier(catalogue: Catalogue, facts: GameFacts, n: int, odd: Odd, link: Link) 
         if words
     ]
     return TierView(
-        place=n,
+        position=n,
         label=tier_label(tier.label, n),
         conditions=_conditions(facts.settled[n]),
         verdict=verdict,
@@ -290,14 +290,14 @@ def _side_aspect(
     link: Link,
 ) -> AspectView:
     listed = tuple(
-        _listed(bars, each_bar, side, odd.get((n, side, bars.entries[each_bar].place), ""), link)
+        _listed(bars, each_bar, side, odd.get((n, side, bars.entries[each_bar].position), ""), link)
         for each_bar in bars.of_row(row)
     )
     bar = float(bars.bar[row])
     spread = float(bars.bar_sd[row]) * 100
     words = "" if np.isnan(bar) else f"asks for {np.exp(bar):.0f} ±{spread:.0f}{THIN}%"
     return AspectView(
-        aspect=side, asked="", listed=listed, bar=words, verdict=verdict, says=_says(verdict)
+        aspect=side, required="", listed=listed, bar=words, verdict=verdict, says=_says(verdict)
     )
 
 
@@ -324,7 +324,7 @@ def _listed(bars: Bars, bar: int, side: Side, rule: str, link: Link) -> ListedVi
     speed = "" if np.isnan(bars.ln[bar]) else f"{np.exp(bars.ln[bar]):.0f}"
     return ListedView(
         side=side,
-        place=entry.place,
+        position=entry.position,
         name=listed.text + memory,
         speed=speed,
         flags=tuple(flags),
@@ -362,11 +362,11 @@ def _says(verdict: AspectVerdict | None) -> str:
 
 
 def _about(tiers: tuple[TierView, ...], doubt: Doubt) -> ListedView | None:
-    if doubt.place is None:
+    if doubt.position is None:
         return None
     for aspect in tiers[doubt.tier].aspects:
         for view in aspect.listed:
-            if (aspect.aspect, view.place) == (doubt.side, doubt.place):
+            if (aspect.aspect, view.position) == (doubt.side, doubt.position):
                 return view
     return None
 
@@ -399,11 +399,11 @@ def _said(settled: Settled) -> str:
 def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
     bars = tiers_of(catalogue).sides[side]
     ticks, bands = [], []
-    gaps = {item.row.place: item.gap for item in facts.informed.items if item.side == side}
+    gaps = {item.row.position: item.gap for item in facts.informed.items if item.side == side}
     for n, row in enumerate(facts.rows):
         for bar in bars.of_row(row):
             entry = bars.entries[bar]
-            stands_out = odd.get((n, side, entry.place), "") == "out of line"
+            stands_out = odd.get((n, side, entry.position), "") == "out of line"
             speeds = tiers_of(catalogue).speeds(side, entry.meant, np.full(len(entry.meant), row))
             ticks += [
                 Tick(float(ln), standing.name, stands_out, entry.listed.excluded)
@@ -471,7 +471,7 @@ def _label(catalogue: Catalogue, facts: GameFacts) -> str:
 def _runs(catalogue: Catalogue, facts: GameFacts, row: int, region: str, buys: Buys) -> RunView:
     tier = tiers_of(catalogue).rows[row].tier
     runs = [_cheapest(catalogue, row, side, region, buys, tier) for side in SIDES]
-    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].place), *runs)
+    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].position), *runs)
 
 
 def _cheapest(

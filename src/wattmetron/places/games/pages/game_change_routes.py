@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
@@ -244,7 +244,7 @@ def _change_results(request: Request, game_id: str, entries: Typed, action: str)
     except WattmetronError as error:
         sentence, status = str(error), status_of(error)
         return lambda: show_game(request, game_id, params, status, error=sentence, typed=entries)
-    notice = f"{done.said[:1].upper()}{done.said[1:]}: {done.effect}."
+    notice = f"{done.sentence[:1].upper()}{done.sentence[1:]}: {done.effect}."
     return lambda: show_game(request, game_id, params, notice=notice)
 
 
@@ -318,14 +318,20 @@ def _change_list(request: Request, game_id: str, entries: Typed, action: str) ->
     return lambda: show_game(request, game_id, params, status, notice=notice, error=error)
 
 
-def change_list(
-    request: Request, game_id: str, entries: Typed, action: str
-) -> tuple[int, str, str]:
+class ListOutcome(NamedTuple):
+    """The status with what was done, or what could not be."""
+
+    status: int
+    notice: str
+    error: str
+
+
+def change_list(request: Request, game_id: str, entries: Typed, action: str) -> ListOutcome:
     """Makes a change of a game's list; the status with what was done, or what could not be."""
     try:
-        return 200, _list_changed(workshop_of(request), game_id, entries, action), ""
+        return ListOutcome(200, _list_changed(workshop_of(request), game_id, entries, action), "")
     except WattmetronError as error:
-        return status_of(error), "", str(error)
+        return ListOutcome(status_of(error), "", str(error))
 
 
 def _list_changed(workshop: Workshop, game_id: str, entries: Typed, action: str) -> str:

@@ -36,7 +36,7 @@ class PartChoice:
 class ListedField:
     """The fields of one listed part."""
 
-    at: str
+    prefix: str
     side: Side
     listed: Listed
     choices: tuple[PartChoice, ...]
@@ -49,7 +49,7 @@ class ListedField:
 class TierFields:
     """The fields of one tier."""
 
-    at: str
+    prefix: str
     label: str
     tier: Tier
     parts: tuple[tuple[Side, tuple[ListedField, ...], str], ...]
@@ -138,7 +138,7 @@ def _title(mark: Mark, draft: Draft) -> str:
     if isinstance(mark, PartMark):
         best = mark.matches[0] if mark.matches else None
         placed = (
-            draft.tiers[mark.tier].listed(mark.side)[mark.place].part
+            draft.tiers[mark.tier].listed(mark.side)[mark.position].part
             if mark.tier is not None
             else None
         )
@@ -186,7 +186,7 @@ def _fields(tier: Tier, n: int, catalogue: Catalogue, draft: Draft | None) -> Ti
         if mark.tier == n and mark.what in _FIELD_MARKS and mark.confidence < 0.85:
             confidences[_FIELD_MARKS[mark.what]] = percent(mark.confidence)
     return TierFields(
-        at=prefix,
+        prefix=prefix,
         label=tier_label(tier.label, n),
         tier=tier,
         parts=tuple(parts),
@@ -216,7 +216,7 @@ def _listed(
     )
     sure = percent(mark.confidence) if mark and listed.part else ""
     return ListedField(
-        at=f"{prefix}{side}.{m}.",
+        prefix=f"{prefix}{side}.{m}.",
         side=side,
         listed=listed,
         choices=tuple(choices),

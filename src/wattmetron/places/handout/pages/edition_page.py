@@ -40,9 +40,9 @@ def _page(request: Request, set_id: int, stop: bool, error: str = "") -> Respons
     workshop = workshop_of(request)
     opened = open_set(workshop, set_id)
     most_s = 0.0 if stop else AT_ONCE_S
-    rows = round_of(workshop, workshop.catalogue(), opened.own, most_s)
+    rows = round_of(workshop, workshop.catalogue(), opened.build_set, most_s)
     done = sum(row is not None for row in rows)
-    today = datetime.now(UTC).date()
+    today, name = datetime.now(UTC).date(), opened.build_set.name
     content = {
         "opened": opened,
         "rows": [
@@ -51,13 +51,15 @@ def _page(request: Request, set_id: int, stop: bool, error: str = "") -> Respons
             if row is not None
         ],
         "later": [
-            entry.name for row, entry in zip(rows, opened.own.entries, strict=True) if row is None
+            entry.name
+            for row, entry in zip(rows, opened.build_set.entries, strict=True)
+            if row is None
         ],
         "done": done,
         "of": len(rows),
         "going": done < len(rows) and not stop,
         "picks": PICKS,
-        "name": f"{opened.own.name.rpartition(', ')[0] or opened.own.name}, {today:%B %Y}"[:80],
+        "name": f"{name.rpartition(', ')[0] or name}, {today:%B %Y}"[:80],
         "error": error,
     }
     return page(request, "places/handout/pages/round.html", content, 422 if error else 200)
@@ -76,7 +78,7 @@ async def publish(request: Request, set_id: int) -> Response:
 
 def _publish(request: Request, set_id: int, entries: Typed) -> Response:
     workshop = workshop_of(request)
-    build_set = open_set(workshop, set_id).own
+    build_set = open_set(workshop, set_id).build_set
     picks = {n: entries.get(f"pick.{n}", "keep") for n in range(len(build_set.entries))}
     try:
         name = read(EditionForm, entries).name.strip()

@@ -59,7 +59,7 @@ class SetForm(Form):
 class SetEntryRow:
     """A build of a set: what it cost then and costs now, and why it is out of date."""
 
-    place: int
+    position: int
     name: str
     day: str
     budget: str
@@ -101,7 +101,7 @@ def _list(
     rows = [
         (
             opened_set,
-            sum(bool(outdated(catalogue, entry, None)) for entry in opened_set.own.entries),
+            sum(bool(outdated(catalogue, entry, None)) for entry in opened_set.build_set.entries),
         )
         for opened_set in all_sets(workshop)
     ]
@@ -120,7 +120,7 @@ def _page(request: Request, set_id: int, status: int = 200, **more: str) -> Resp
     catalogue = workshop.catalogue()
     rows = tuple(
         _row(n, catalogue, entry, catalogue_then(workshop, entry))
-        for n, entry in enumerate(opened.own.entries)
+        for n, entry in enumerate(opened.build_set.entries)
     )
     today = datetime.now(UTC).date()
     made = SetPage(
@@ -147,7 +147,7 @@ def _row(n: int, catalogue: Catalogue, entry: Dated, then: Catalogue | None) -> 
     except BriefError:
         total, met, sides = "–", "–", ""
     return SetEntryRow(
-        place=n,
+        position=n,
         name=entry.name,
         day=f"{entry.made_at:%-d %b %Y}",
         budget=money_range(brief.budget_low_minor, brief.budget_high_minor, currency),
@@ -220,7 +220,7 @@ def _change(request: Request, set_id: int, what: str, entries: Typed) -> Respons
     workshop, form = workshop_of(request), read(SetForm, entries)
     edit, notice = CHANGES[what]
     try:
-        build_set = edit(workshop, form, open_set(workshop, set_id).own)
+        build_set = edit(workshop, form, open_set(workshop, set_id).build_set)
         change_set(workshop, set_id, form.version, lambda _: build_set)
     except WattmetronError as error:
         return _page(request, set_id, 422, error=str(error))
@@ -242,7 +242,7 @@ async def delete(request: Request, set_id: int) -> Response:
 
 def _delete(request: Request, set_id: int, version: int) -> Response:
     workshop = workshop_of(request)
-    name = open_set(workshop, set_id).own.name
+    name = open_set(workshop, set_id).build_set.name
     drop_set(workshop, set_id, version)
     return _list(request, f"Took out “{name}”.", (set_id, version + 1))
 
@@ -257,7 +257,7 @@ async def start(request: Request, set_id: int) -> Response:
 def _start(request: Request, set_id: int, index: int) -> Response:
     workshop = workshop_of(request)
     try:
-        entry = open_set(workshop, set_id).own.entry(index)
+        entry = open_set(workshop, set_id).build_set.entry(index)
         brief_id = workshop.create(entry.plan)
     except WattmetronError as error:
         return _page(request, set_id, 422, error=str(error))
@@ -290,7 +290,7 @@ def revoke(request: Request, set_id: int, link_id: int) -> Response:
 def alone(request: Request, set_id: int, when: str = "") -> Response:
     """The set without anything around it, to be printed."""
     workshop = workshop_of(request)
-    made = handed_set(workshop, open_set(workshop, set_id).own, when)
+    made = handed_set(workshop, open_set(workshop, set_id).build_set, when)
     return page(request, "places/handout/pages/page.html", page_content(workshop.catalogue(), made))
 
 
@@ -312,7 +312,7 @@ def as_file(request: Request, set_id: int, form: str) -> Response:
     workshop = workshop_of(request)
     if form not in dict(FORMS):
         return RedirectResponse(f"/sets/{set_id}", 303)
-    build_set = open_set(workshop, set_id).own
+    build_set = open_set(workshop, set_id).build_set
     if form == "json":
         return as_download(build_set.name, form, set_document(build_set) + "\n")
     made = handed_set(workshop, build_set, "")

@@ -51,7 +51,7 @@ class Handing:
     """What a handout takes from elsewhere: the links to it, and what is kept for all handouts."""
 
     links: tuple[StoredLink, ...] = ()
-    own: Housed = NOTHING_KEPT
+    shared: Housed = NOTHING_KEPT
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -80,8 +80,8 @@ def handout_view(
 ) -> HandoutView:
     """The handout of the adopted build."""
     plan = opened.plan
-    came_with = plan.house not in (None, handing.own.house)
-    house = plan.house or handing.own.house
+    came_with = plan.house not in (None, handing.shared.house)
+    house = plan.house or handing.shared.house
     made = handout(catalogue, replace(plan, house=house))
     choice = plan.handout
     hidden = [key for key in SECTIONS if key not in choice.shown]

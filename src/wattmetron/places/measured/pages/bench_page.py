@@ -47,9 +47,9 @@ router = APIRouter(include_in_schema=False, route_class=PageRoute)
 class AttemptRow:
     """An attempt in words."""
 
-    place: int
+    number: int
     setup: str
-    held: str
+    duration: str
     fps: str
     change: str
     chance: str
@@ -146,9 +146,9 @@ def _row(index: int, attempt: Attempt, best: float) -> AttemptRow:
     change = attempt.change
     runs = "1 run" if len(attempt.runs) == 1 else f"{len(attempt.runs)} runs"
     return AttemptRow(
-        place=index,
+        number=index,
         setup=attempt.setup,
-        held=f"{attempt.seconds:.0f}{THIN}s in {runs}",
+        duration=f"{attempt.seconds:.0f}{THIN}s in {runs}",
         fps=f"{attempt.fps:.1f}",
         change=_percent(change.change, change.least, change.most) if change else "–",
         chance=percent(change.chance) if change else "–",

@@ -13,7 +13,7 @@ from wattmetron.core.runs.statistics import MeasuredRate
 from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.runs import CHANNELS, Run
-from wattmetron.core.values.words import listed
+from wattmetron.core.values.words import counted, listed
 from wattmetron.drawing.run_trace import (
     channel_strips,
     honesty_chart,
@@ -209,7 +209,7 @@ def honesty_view(catalogue: Catalogue, runs: Sequence[MeasuredRun]) -> HonestyVi
                     (
                         group.name,
                         group.runs,
-                        f"{group.held:.0%}",
+                        f"{group.covered:.0%}",
                         f"{group.bias:+.0%}".replace("-", "−"),
                         f"{group.error:.0%}",
                     )
@@ -224,15 +224,14 @@ def honesty_view(catalogue: Catalogue, runs: Sequence[MeasuredRun]) -> HonestyVi
 
 def _honest_words(honesty: Honesty) -> str:
     group = honesty.whole
-    lean = (
-        "neither high nor low on the whole"
-        if abs(group.bias) < 0.02
-        else f"{abs(group.bias):.0%} {'above' if group.bias > 0 else 'below'} the promised ones"
-    )
-    runs = "1 run" if group.runs == 1 else f"{group.runs} runs"
+    above = "above" if group.bias > 0 else "below"
+    lean = f"{abs(group.bias):.0%} {above} the promised ones"
+    if abs(group.bias) < 0.02:
+        lean = "neither high nor low on the whole"
     return (
-        f"Over {runs}: intervals that say 80{THIN}% held in {group.held:.0%}; half of the rates are"
-        f" within {group.error:.0%}; measured rates are {lean}."
+        f"Over {counted(group.runs, 'run')}: intervals that say 80{THIN}% held in"
+        f" {group.covered:.0%}; half of the rates are within {group.error:.0%}; measured rates are"
+        f" {lean}."
     )
 
 
@@ -320,6 +319,7 @@ def run_page(
     row, report = run_row(catalogue, measured_run), measured_run.report
     seconds = report.summary.seconds if report else 0.0
     strips = tuple(channel_strips(drawn, seconds)) if drawn else ()
+    target_ms = 1000 / target_fps if target_fps else None
     return RunPage(
         row=row,
         run=measured_run.run,
@@ -358,13 +358,7 @@ def run_page(
             for share, ms in zip(SHARES, drawn.percentiles_ms if drawn else (), strict=False)
         ),
         trace=(
-            trace_chart(
-                drawn,
-                seconds,
-                report.happenings,
-                report.phases,
-                1000 / target_fps if target_fps else None,
-            )
+            trace_chart(drawn, seconds, report.happenings, report.phases, target_ms)
             if drawn and report
             else None
         ),

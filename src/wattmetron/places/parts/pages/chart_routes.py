@@ -62,7 +62,7 @@ def _change_charts(request: Request, entries: Typed, edit: ChartEdit) -> Callabl
     except WattmetronError as error:
         sentence, status = str(error), status_of(error)
         return lambda: show_scale(request, params, status, error=sentence, typed=entries)
-    notice = f"{done.said[:1].upper()}{done.said[1:]}. Moved: {done.moved}."
+    notice = f"{done.sentence[:1].upper()}{done.sentence[1:]}. Moved: {done.moved}."
     version = charting.chart_version(workshop, done.chart_id)
     return lambda: show_scale(
         request, params, notice=notice, changed=done.chart_id, version=version

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import replace
 from datetime import UTC, datetime
+from typing import NamedTuple
 from urllib.parse import urlencode
 
 from fastapi import APIRouter, Request
@@ -39,15 +40,23 @@ from wattmetron.workshop.workshop import Workshop
 router = APIRouter(include_in_schema=False)
 
 
-async def typed_with_file(request: Request) -> tuple[Typed, str, bytes]:
+class TypedWithFile(NamedTuple):
+    """The fields of a form, and the name and bytes of the one file that may be there."""
+
+    fields: Typed
+    file_name: str
+    data: bytes
+
+
+async def typed_with_file(request: Request) -> TypedWithFile:
     """Fields, and the name and bytes of the one file that may be there."""
     data: FormData = await request.form(max_fields=120, max_files=1, max_part_size=MAX_BODY_BYTES)
     fields = {name: clean(value) for name, value in data.items() if isinstance(value, str)}
     upload = data.get("file")
     if isinstance(upload, UploadFile) and upload.filename:
         name = upload.filename.replace("\\", "/").split("/")[-1][:120]
-        return fields, name, await upload.read()
-    return fields, "", b""
+        return TypedWithFile(fields, name, await upload.read())
+    return TypedWithFile(fields, "", b"")
 
 
 def _to(path: str, **query: object) -> Response:
@@ -83,7 +92,7 @@ def _look(request: Request, entries: Typed, name: str, data: bytes) -> Response:
 
 @router.post("/parts/import/confirm")
 async def confirm_table(request: Request) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_confirm, request, entries)
 
 
@@ -103,7 +112,7 @@ def _confirm(request: Request, entries: Typed) -> Response:
 
 @router.post("/parts/new")
 async def add(request: Request) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_add, request, entries)
 
 
@@ -127,7 +136,7 @@ def _to_part(done: Done) -> Response:
 
 @router.post("/parts/{part_id}/edit")
 async def change(request: Request, part_id: str) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_change, request, part_id, entries)
 
 
@@ -160,7 +169,7 @@ def _take_out(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: T
 
 @router.post("/parts/{part_id}/offer")
 async def offer(request: Request, part_id: str) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_done, request, part_id, entries, _offer)
 
 
@@ -172,7 +181,7 @@ def _own(workshop: Workshop, catalogue: Catalogue, part_id: str, entries: Typed)
 
 @router.post("/parts/{part_id}/own")
 async def own(request: Request, part_id: str) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_done, request, part_id, entries, _own)
 
 
@@ -191,7 +200,7 @@ async def keep_picture(request: Request, part_id: str) -> Response:
 
 @router.post("/parts/{part_id}/remove")
 async def remove(request: Request, part_id: str) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_done, request, part_id, entries, _take_out)
 
 
@@ -211,7 +220,7 @@ def _done(request: Request, part_id: str, entries: Typed, edit: Edit) -> Respons
 
 @router.post("/parts/undo")
 async def undo(request: Request) -> Response:
-    entries, _, _ = await typed_with_file(request)
+    entries = (await typed_with_file(request)).fields
     return await run_in_threadpool(_undo, request, entries)
 
 

@@ -89,7 +89,7 @@ class PartPage:
     version: int
     list_url: str
     trust: Judgement
-    own: tuple[OwnNote, ...]
+    notes: tuple[OwnNote, ...]
     picture: Markup
     picture_version: int
     reviews: str
@@ -136,7 +136,7 @@ def part_page(
         version=part_version(workshop, part_id, kind),
         list_url=kind_url(replace(state, typed={"brief": params.get("brief", "")}), kind),
         trust=judge(part),
-        own=tuple(_notes(workshop, catalogue, part)),
+        notes=tuple(_notes(workshop, catalogue, part)),
         picture=part_picture(part, large=True),
         picture_version=picture_version(workshop, part_id),
         reviews=reviews,

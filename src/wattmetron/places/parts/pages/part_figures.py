@@ -55,11 +55,8 @@ def beside(
     if not parts:
         return None
     region = now.brief.region if now else state.query.region or next(iter(catalogue.regions), "")
-    book = (
-        catalogue.prices(region, ANY_PARTS if now is None else now.brief.may_buy)
-        if region
-        else None
-    )
+    may_buy = ANY_PARTS if now is None else now.brief.may_buy
+    book = catalogue.prices(region, may_buy) if region else None
     prices = [book.cost(part.id) if book else None for part in parts]
     lines = [
         (

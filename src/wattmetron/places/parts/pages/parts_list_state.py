@@ -116,16 +116,18 @@ def read_state(workshop: Workshop, catalogue: Catalogue, params: dict[str, str])
     )
 
 
+def decimal_comma(text: str) -> float:
+    """A number typed with a point or a comma; raises ValueError."""
+    return float(text.replace(",", "."))
+
+
 def _range(params: dict[str, str], key: str, title: str, errors: list[str]) -> Range:
     ends: list[float | None] = []
     for end, word in (("min", "least"), ("max", "most")):
         text = params.get(f"{end}.{key}", "").strip()
         try:
-            ends.append(
-                (to_minor(text) if key == "price" else float(text.replace(",", ".")))
-                if text
-                else None
-            )
+            read = to_minor if key == "price" else decimal_comma
+            ends.append(read(text) if text else None)
         except (WattmetronError, ValueError):
             ends.append(None)
             errors.append(

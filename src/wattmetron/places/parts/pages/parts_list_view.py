@@ -81,7 +81,7 @@ class ShelfPage:
 
     state: ShelfState
     kinds: tuple[KindTab, ...]
-    found: Shelf
+    shelf: Shelf
     heads: tuple[Head, ...]
     rows: tuple[RowView, ...]
     ranged: tuple[PartFigure, ...]
@@ -137,7 +137,7 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
     return ShelfPage(
         state=state,
         kinds=kinds,
-        found=listed,
+        shelf=listed,
         heads=tuple(
             _head(state, figure.key, figure.title, figure.unit) for figure in COLUMNS[query.kind]
         ),
@@ -145,8 +145,8 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
         ranged=tuple(figure for figure in FIGURES[query.kind] if figure.ranged and figure.column),
         further=tuple(figure for figure in FIGURES[query.kind] if not figure.column),
         beside=beside(catalogue, state, now, currency),
-        words=f"{listed.found}"
-        f" {KIND_PLURALS[query.kind] if listed.found != 1 else KIND_WORDS[query.kind]}",
+        words=f"{listed.count}"
+        f" {KIND_PLURALS[query.kind] if listed.count != 1 else KIND_WORDS[query.kind]}",
         currency=currency,
         now=now,
         loosened={
@@ -167,7 +167,8 @@ def _head(state: ShelfState, key: str, title: str, unit: str) -> Head:
     """Figures fall first, price, name and trust rise first; a second click turns it round."""
     query = state.query
     first = "" if key in ("price", "name", "trust") else "down"
-    way = ("down" if query.falling else "up") if query.sort == key else ""
+    turn = "down" if query.falling else "up"
+    way = turn if query.sort == key else ""
     turned = {"up": "down", "down": ""}.get(way, first)
     return Head(title, unit, state.url(sort=key, dir=turned), way)
 

@@ -102,7 +102,7 @@ class ScalePage:
 
     query: ScaleQuery
     rows: tuple[ScaleRow, ...]
-    found: int
+    count: int
     reference: str
     sources: tuple[SourceRow, ...]
     disagreements: tuple[tuple[str, str], ...]
@@ -135,7 +135,7 @@ def scale_page(catalogue: Catalogue, query: ScaleQuery) -> ScalePage:
     return ScalePage(
         query=query,
         rows=tuple(shown),
-        found=len(order),
+        count=len(order),
         reference=name_of(catalogue, reference) if reference else "",
         sources=tuple(_source(source) for source in fit.sources),
         disagreements=tuple(_disagreements(catalogue, fit)),
@@ -222,7 +222,7 @@ def _disagreements(catalogue: Catalogue, fit: Reconciled) -> list[tuple[str, str
         (
             (
                 f"{disagreement.chart.name} puts"
-                f" {name_of(catalogue, disagreement.chart.rows[disagreement.place].part)}"
+                f" {name_of(catalogue, disagreement.chart.rows[disagreement.position].part)}"
                 f" {abs(np.expm1(disagreement.away)) * 100:.0f}{THIN}%"
                 f" {'above' if disagreement.away > 0 else 'below'} where all sources together do,"
                 f" {abs(disagreement.score):.1f} times its usual error; it counts"

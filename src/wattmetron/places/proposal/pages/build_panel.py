@@ -37,7 +37,7 @@ class BuildRow:
     meta: str
     price: str
     swap_url: str
-    kept: bool
+    is_kept: bool
     owned: bool
     changed: bool
     last_drive: bool = False
@@ -163,7 +163,7 @@ def _row(
         meta=meta,
         price=price,
         swap_url=url,
-        kept=line.kept,
+        is_kept=line.is_kept,
         owned=line.owned,
         changed=changed,
         until=line.stand_in.until.isoformat() if line.stand_in else "",
@@ -245,7 +245,7 @@ def _empty(now: Assessment, kind: Kind, query: DeskQuery, brief_id: int) -> Buil
         meta=meta,
         price="",
         swap_url=url,
-        kept=False,
+        is_kept=False,
         owned=False,
         changed=False,
     )

@@ -37,10 +37,10 @@ class PricesPage:
     region: str = ""
     shops: tuple[str, ...] = ()
     regions: tuple[tuple[str, str], ...] = ()
-    said: str = ""
+    sentence: str = ""
     taken: tuple[tuple[str, str, str, str, str], ...] = ()
     more: int = 0
-    held: tuple[HeldBackLine, ...] = ()
+    set_aside: tuple[HeldBackLine, ...] = ()
     left: tuple[HeldBackLine, ...] = ()
     gone: int = 0
     error: str = ""
@@ -88,7 +88,7 @@ def _look(request: Request, entries: Typed) -> Response:
             catalogue, shown.text, shown.shop, shown.region, datetime.now(UTC).date()
         )
         if "bring" in entries:
-            allowed = {line.line for line in preview.held if f"allow.{line.line}" in entries}
+            allowed = {line.line for line in preview.set_aside if f"allow.{line.line}" in entries}
             bring_prices_in(workshop, preview, allowed, "soldout" in entries)
             return RedirectResponse("/shops/changes", 303)
     except WattmetronError as error:
@@ -120,13 +120,13 @@ def _with(
         region=shown.region,
         shops=shown.shops,
         regions=shown.regions,
-        said=f"{len(moved)} prices can be brought in: {changed} changed, {new} new,"
-        f" {len(moved) - changed - new} as before. {len(preview.held)} held back,"
+        sentence=f"{len(moved)} prices can be brought in: {changed} changed, {new} new,"
+        f" {len(moved) - changed - new} as before. {len(preview.set_aside)} held back,"
         f" {len(preview.left)}"
         " left out.",
         taken=tuple(_taken(catalogue, taken_offer) for taken_offer in moved[:MOST_SHOWN]),
         more=max(0, len(moved) - MOST_SHOWN),
-        held=preview.held[:200],
+        set_aside=preview.set_aside[:200],
         left=preview.left[:200],
         gone=len(preview.gone),
     )

@@ -99,9 +99,9 @@ def _shop(
 
 def _sales(rules: ShopRules, today: date) -> Iterator[str]:
     ahead = sorted(sale.start for sale in rules.sales if sale.end >= today)
-    for own in rules.sales:
-        if ahead and own.start == ahead[0]:
-            yield f"Sale days: {own.words}."
+    for sale_days in rules.sales:
+        if ahead and sale_days.start == ahead[0]:
+            yield f"Sale days: {sale_days.words}."
 
 
 def _sells(
