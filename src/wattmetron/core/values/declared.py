@@ -1,13 +1,18 @@
-"""What a field of the brief is: declared once beside the field, read by everything that shows it.
+"""What a field of the brief is: its type and default stand in its class, all else in a TOML file
+of ``brief/fields``, read by everything that shows it.
 
 File format, schema, form, checks, words of explanation and the costs of wishes derive from these
 declarations.
 """
 
+import tomllib
+from collections.abc import Mapping
 from dataclasses import MISSING, Field, dataclass, fields
+from functools import cache
+from importlib.resources import files
 from math import isfinite
 from types import NoneType, UnionType
-from typing import Annotated, Any, Literal, Union, get_args, get_origin, get_type_hints
+from typing import Any, Literal, Union, get_args, get_origin, get_type_hints
 
 from wattmetron.core.errors import BriefError
 
@@ -50,9 +55,10 @@ class FieldSpec:
 class Wish:
     """That a field can hold a wish: it can be let go, has a price, and may be a preference.
 
-    ``without`` is the value that wishes nothing. ``said`` puts it into words, with ``{value}`` and
-    its like in it. With ``preferred`` it is offered as a preference in these words, under the name
-    ``preference`` where that is not the field's; ``value`` is what the preference of a flag sets.
+    ``without`` is the value that wishes nothing. ``phrase`` puts it into words, with ``{value}``
+    and its like in it. With ``preferred`` it is offered as a preference in these words, under the
+    name ``preference`` where that is not the field's; ``value`` is what the preference of a flag
+    sets.
     """
 
     name: str
@@ -115,23 +121,48 @@ class Declared:
             )
 
 
+@cache
+def _specs() -> Mapping[tuple[str, str], tuple[FieldSpec, Wish | None]]:
+    """What the files declare, by class and field."""
+    specs: dict[tuple[str, str], tuple[FieldSpec, Wish | None]] = {}
+    folder = files("wattmetron.core.values").joinpath("brief", "fields")
+    for file in sorted(folder.iterdir(), key=lambda file: file.name):
+        document = tomllib.loads(file.read_text(encoding="utf-8"))
+        group = document.pop("group", "")
+        for kind, rows in document.items():
+            for name, row in rows.items():
+                specs[kind, name] = _spec(row, group), _wish(row)
+    return specs
+
+
+def _spec(row: Mapping[str, Any], group: str) -> FieldSpec:
+    least, most = row.get("range", (None, None))
+    rest = {name: value for name, value in row.items() if name not in ("wish", "range")}
+    if "flag" in rest:
+        rest["flag"] = tuple(rest["flag"])
+    return FieldSpec(**rest, least=least, most=most, group=group)
+
+
+def _wish(row: Mapping[str, Any]) -> Wish | None:
+    """A wish is called as the field is, where it has no name of its own."""
+    if "wish" not in row:
+        return None
+    wish = {"name": row["words"], "without": None, **row["wish"]}
+    if isinstance(wish["without"], list):
+        wish["without"] = tuple(wish["without"])
+    return Wish(**wish)
+
+
 def declared(kind: type) -> tuple[Declared, ...]:
     """The declared fields of a dataclass, in their order."""
-    hints = get_type_hints(kind, include_extras=True)
+    hints = get_type_hints(kind)
     return tuple(
-        declared
+        _declared(item, hints[item.name], *_specs()[kind.__name__, item.name])
         for item in fields(kind)
-        if (declared := _declared(item, hints[item.name])) is not None
     )
 
 
-def _declared(item: Field[Any], hint: Any) -> Declared | None:
-    if get_origin(hint) is not Annotated:
-        return None
-    whole, *notes = get_args(hint)
-    spec = next((note for note in notes if isinstance(note, FieldSpec)), None)
-    if spec is None:
-        return None
+def _declared(item: Field[Any], whole: Any, spec: FieldSpec, wish: Wish | None) -> Declared:
     required = item.default is MISSING and item.default_factory is MISSING
     default = None if required else item.default
     if item.default_factory is not MISSING:
@@ -149,7 +180,7 @@ def _declared(item: Field[Any], hint: Any) -> Declared | None:
         default=default,
         required=required,
         spec=spec,
-        wish=next((note for note in notes if isinstance(note, Wish)), None),
+        wish=wish,
     )
 
 
