@@ -4,7 +4,6 @@ Heads are read by their words; what they leave open is found by the size of the 
 that tells of several games is not mixed: one of them has to be named.
 """
 
-import csv
 import io
 import re
 from collections import Counter
@@ -16,6 +15,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.errors import InvalidError
+from wattmetron.core.texts.table_text import (
+    NUMBER,
+    cells_of,
+    decoded,
+    has_decimal_commas,
+    number_of,
+    separator_of,
+)
 from wattmetron.core.values.runs import CHANNELS, MOST_FRAMES, Channel, Trace
 
 Floats = NDArray[np.float64]
@@ -25,7 +32,6 @@ Unit = Literal["s", "ms", "µs", "ns"]
 UNITS: dict[Unit, float] = {"s": 1000.0, "ms": 1.0, "µs": 1e-3, "ns": 1e-6}
 MOST_BYTES, MOST_COLUMNS, LOOKED_AT = 150_000_000, 60, 400
 LEAST_FRAME_MS, MOST_FRAME_MS = 0.05, 20_000.0
-_NUMBER = re.compile(r"[-+]?\d[\d.,]*(?:e[-+]?\d+)?", re.IGNORECASE)
 _UNIT = re.compile(r"(?:[\[(]|\bin\b|[ _])\s*(s|sec|seconds?|ms|milliseconds?|us|µs|ns)\b", re.I)
 _WORDS: tuple[tuple[Holds, str], ...] = (
     ("processor_ms", r"(?:cpu|processor)[ _]*(?:busy|time|frame ?time|ms)"),
@@ -111,17 +117,12 @@ def _text(data: bytes) -> str:
             f"The file has {len(data) / 1e6:,.0f} MB, more than the {MOST_BYTES / 1e6:.0f} MB that"
             " are taken in: cut it to the run that you want."
         )
-    for coding in ("utf-8-sig", "utf-16" if data[:2] in (b"\xff\xfe", b"\xfe\xff") else "cp1252"):
-        try:
-            text = data.decode(coding)
-        except UnicodeDecodeError:
-            continue
-        if "\0" in text[:4000]:
-            break
-        if not text.strip():
-            raise FramesError("The file is empty: export the frame times again.")
-        return text
-    raise FramesError("This is no text but binary data: export the frame times as CSV.")
+    text = decoded(data)
+    if text is None:
+        raise FramesError("This is no text but binary data: export the frame times as CSV.")
+    if not text.strip():
+        raise FramesError("The file is empty: export the frame times again.")
+    return text
 
 
 # --- columns --------------------------------------------------------------------------------------
@@ -131,8 +132,8 @@ def _columns(text: str, holds: tuple[Holds, ...], unit: Unit | None) -> tuple[Co
     lines = [line for line in text[:200_000].splitlines()[:LOOKED_AT] if line.strip()]
     if not lines:
         raise FramesError("The file begins with nothing but blanks: export the frame times again.")
-    delimiter = _delimiter(lines)
-    rows = [_cells(line, delimiter) for line in lines]
+    delimiter = separator_of(lines)
+    rows = [cells_of(line, delimiter) for line in lines]
     width = Counter(len(row) for row in rows).most_common(1)[0][0]
     if width > MOST_COLUMNS:
         raise FramesError(f"The table has {width} columns, more than {MOST_COLUMNS}.")
@@ -146,7 +147,7 @@ def _columns(text: str, holds: tuple[Holds, ...], unit: Unit | None) -> tuple[Co
         else tuple(f"column {n + 1}" for n in range(width))
     )
     body = [row for row in rows[first:] if len(row) == width]
-    comma = delimiter != "," and _decimal_comma(body)
+    comma = delimiter != "," and has_decimal_commas(body)
     meanings = holds if len(holds) == width else _taken_for(heads, body, comma)
     columns = Columns(
         heads=heads,
@@ -162,38 +163,12 @@ def _columns(text: str, holds: tuple[Holds, ...], unit: Unit | None) -> tuple[Co
             columns,
         )
     starts = text[:200_000].splitlines()
-    skip = next(n for n, line in enumerate(starts) if _cells(line, delimiter) == rows[first])
+    skip = next(n for n, line in enumerate(starts) if cells_of(line, delimiter) == rows[first])
     return columns, _Layout(delimiter, comma, skip)
 
 
-def _delimiter(lines: Sequence[str]) -> str | None:
-    """What stands between cells; None for blanks."""
-    tail = lines[len(lines) // 4 :] or lines
-    for mark in (";", "\t", "|", ","):
-        counts = Counter(line.count(mark) for line in tail)
-        most, often = counts.most_common(1)[0]
-        if most and often >= 0.8 * len(tail):
-            if mark == "," and all(re.fullmatch(r"\s*\d+,\d+\s*", line) for line in tail):
-                return ";"
-            return mark
-    return None if any(re.search(r"\S\s+\S", line) for line in tail) else ","
-
-
-def _cells(line: str, delimiter: str | None) -> list[str]:
-    if delimiter is None:
-        return line.split()
-    return [
-        cell.strip() for cell in next(csv.reader([line.rstrip("\r\n")], delimiter=delimiter), [])
-    ]
-
-
 def _is_data(row: Sequence[str]) -> bool:
-    return any(_NUMBER.fullmatch(cell.strip()) for cell in row)
-
-
-def _decimal_comma(rows: Sequence[Sequence[str]]) -> bool:
-    cells = [cell for row in rows for cell in row if _NUMBER.fullmatch(cell)]
-    return sum("," in cell for cell in cells) > sum("." in cell for cell in cells)
+    return any(NUMBER.fullmatch(cell.strip()) for cell in row)
 
 
 def _taken_for(
@@ -202,7 +177,7 @@ def _taken_for(
     """What each column holds, by its head; by its numbers where there is only one."""
     holdings: list[Holds] = []
     for n, head in enumerate(heads):
-        numeric = sum(bool(_NUMBER.fullmatch(row[n])) for row in rows) > 0.5 * len(rows)
+        numeric = sum(bool(NUMBER.fullmatch(row[n])) for row in rows) > 0.5 * len(rows)
         holds: Holds = next((what for what, words in _PATTERNS if words.search(head)), "leave out")
         if holds == "game":
             holds = "leave out" if numeric else "game"
@@ -233,7 +208,7 @@ def _unit(
         return "ms"
     if re.search(r"\bms\b", heads[index], re.IGNORECASE):
         return "ms"
-    values = [_value(row[index], comma) for row in rows]
+    values = [number_of(row[index], comma) for row in rows]
     known = [value for value in values if value is not None and value > 0]
     if not known:
         return None
@@ -247,13 +222,6 @@ def _unit(
         if least <= usual <= most:
             return unit  # type: ignore[return-value]
     return None
-
-
-def _value(cell: str, comma: bool) -> float | None:
-    try:
-        return float(cell.replace(".", "").replace(",", ".") if comma else cell)
-    except ValueError:
-        return None
 
 
 def _games(rows: Sequence[Sequence[str]], holds: Sequence[Holds]) -> tuple[str, ...]:
@@ -306,14 +274,14 @@ def _carefully(
     games: Counter[str] = Counter()
     rows: list[list[float]] = []
     for line in text.splitlines()[layout.first :]:
-        cells = _cells(line, layout.delimiter)
+        cells = cells_of(line, layout.delimiter)
         if len(cells) < len(columns.heads):
             continue
         if at_game is not None:
             games[cells[at_game]] += 1
             if game and cells[at_game] != game:
                 continue
-        values = [_value(cells[n], layout.comma) for n in used]
+        values = [number_of(cells[n], layout.comma) for n in used]
         rows.append([np.nan if value is None else value for value in values])
         if len(rows) > MOST_FRAMES:
             break

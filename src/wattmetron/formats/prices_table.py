@@ -2,12 +2,14 @@
 
 import csv
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import Literal
 
 from wattmetron.core.errors import InvalidError
 from wattmetron.core.texts.messages.money_amounts import CURRENCIES, NUMBER, minor_of
+from wattmetron.core.texts.table_text import MARKS, MOST_LINES_ABOVE, cells_of, head_line
 from wattmetron.core.values.offers import PLAIN, Condition, Stock, Terms
 
 Field = Literal[
@@ -35,7 +37,6 @@ CONDITIONS: tuple[tuple[re.Pattern[str], Condition], ...] = (
     (re.compile(r"\bused\b|\bsecond\b|\bpre-?owned"), "used"),
 )
 MOST_ROWS, MOST_CHARACTERS, LONGEST_CELL = 20_000, 4_000_000, 200
-MARKS = "\t;|,"
 WHOLE = re.compile(rf"^\D*({NUMBER})(?:,-)?\D*$")
 
 
@@ -73,25 +74,46 @@ def read_prices(text: str) -> tuple[PriceRow, ...]:
     if len(text) > MOST_CHARACTERS:
         raise PricesError("The table is larger than 4 MB: bring it in in pieces.")
     lines = text.replace("\r\n", "\n").replace("\r", "\n").lstrip("\ufeff").split("\n")
-    first = next(n for n, line in enumerate(lines) if line.strip())
-    mark = max(MARKS, key=lines[first].count)
+    if len(lines) > MOST_ROWS:
+        raise PricesError(f"The table has more than {MOST_ROWS:,} lines: bring it in in pieces.")
     try:
-        rows = list(csv.reader(lines[first:], delimiter=mark))
+        first, rows = _table(lines)
     except csv.Error as error:
         raise PricesError(f"The table cannot be read ({error}): save it as CSV again.") from error
-    heads = _heads(rows[0])
-    if len(rows) > MOST_ROWS:
-        raise PricesError(f"The table has more than {MOST_ROWS:,} lines: bring it in in pieces.")
+    heads = _heads(rows[first])
     return tuple(
-        _row(first + n, heads, cells)
-        for n, cells in enumerate(rows[1:], 2)
-        if any(cell.strip() for cell in cells)
+        _row(n + 1, heads, cells)
+        for n, cells in enumerate(rows)
+        if n > first and any(cell.strip() for cell in cells)
     )
+
+
+def _table(lines: list[str]) -> tuple[int, list[list[str]]]:
+    """The position of the heads, and all lines as cells: by the sign that cuts the line in which
+    part and price are named, else the first line, into the most pieces.
+    """
+    for mark in MARKS:
+        rows = [cells_of(line, mark) for line in lines[:MOST_LINES_ABOVE]]
+        first = head_line(rows, _names_part_and_price)
+        if _names_part_and_price(rows[first]):
+            return first, [cells_of(line, mark) for line in lines]
+    first = next(n for n, line in enumerate(lines) if line.strip())
+    mark = max(MARKS, key=lines[first].count)
+    return first, [cells_of(line, mark) for line in lines]
+
+
+def _names_part_and_price(cells: Sequence[str]) -> bool:
+    names = {_plain(cell) for cell in cells}
+    return not (names.isdisjoint(HEADS["part"]) or names.isdisjoint(HEADS["price"]))
+
+
+def _plain(head: str) -> str:
+    return re.sub(r"[^a-z_ ]", "", head.lower()).strip()
 
 
 def _heads(cells: list[str]) -> dict[Field, int]:
     """Which column holds what; raises PricesError where parts or prices have none."""
-    names = [re.sub(r"[^a-z_ ]", "", cell.lower()).strip() for cell in cells]
+    names = [_plain(cell) for cell in cells]
     columns_by_field: dict[Field, int] = {}
     for field, words in HEADS.items():
         for word in words:

@@ -7,15 +7,10 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from wattmetron.core.errors import InvalidError
+from wattmetron.core.texts.table_text import even_rows
 from wattmetron.core.values.results import Role
 
 MOST_COLUMNS, MOST_LINES, MOST_IN_LINE = 24, 1000, 500
-_SEPARATED = (
-    re.compile(r"(?<!\s)\s*\t\s*"),
-    re.compile(r"(?:(?<!\s)\s+)?[;|]\s*"),
-    re.compile(r"\s{2,}"),
-    re.compile(r"(?:(?<!\s)\s+)?,\s+"),
-)
 _CELLS = re.compile(r"(?<!\s)\s*\t\s*|(?:(?<!\s)\s+)?[;|]\s*|\s{2,}|,\s+")
 _FIGURE = re.compile(r"\d{1,5}(?:[.,]\d+)?\s*(?:fps)?", re.IGNORECASE)
 _HEADS: tuple[tuple[Role, re.Pattern[str]], ...] = (
@@ -63,8 +58,8 @@ def lines_of(
 ) -> list[ResultLine]:
     """The lines of a pasted table.
 
-    ``told`` is what the user has said that its columns hold; ``known`` is what they held before in
-    tables of this source, by their number. Raises ColumnsNeeded where a table has columns whose
+    ``stated`` is what the user has said that its columns hold; ``known`` is what they held before
+    in tables of this source, by their number. Raises ColumnsNeeded where a table has columns whose
     meaning is open.
     """
     _check_bounds(text)
@@ -73,7 +68,7 @@ def lines_of(
         for n, line in enumerate(text.replace("\r", "").split("\n"), start=1)
         if line.strip()
     ]
-    table = _as_table([line for _, line in plain])
+    table = even_rows([line for _, line in plain], 3, MOST_COLUMNS)
     if table is None:
         return [
             ResultLine(n, line, tuple(filter(None, _CELLS.split(line))), None) for n, line in plain
@@ -100,19 +95,6 @@ def _check_bounds(text: str) -> None:
             f"The table has {len(lines):,} lines of up to {longest:,} characters: paste at most"
             f" {MOST_LINES:,} lines of {MOST_IN_LINE} characters."
         )
-
-
-def _as_table(lines: list[str]) -> list[list[str]] | None:
-    """Cells of lines that one separator cuts into equally many, three or more."""
-    for separator in _SEPARATED:
-        rows = [separator.split(line.strip("|\t; ")) for line in lines]
-        if (
-            rows
-            and 3 <= len(rows[0]) <= MOST_COLUMNS
-            and all(len(row) == len(rows[0]) for row in rows)
-        ):
-            return rows
-    return None
 
 
 def _role_of(head: str) -> Role | None:

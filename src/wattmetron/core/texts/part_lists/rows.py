@@ -1,14 +1,14 @@
 """A text as rows of cells: markup taken off, tables recognised by their marks or their heads."""
 
-import csv
-import io
 import json
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import partial
 from typing import Any
 
 from wattmetron.core.texts.requirements.cleanup import plain
+from wattmetron.core.texts.table_text import cells_of
 
 CELL_MARK = " | "
 MOST_ROWS, LONG_LINE, LONG_WORDS = 600, 70, 9
@@ -113,12 +113,12 @@ def _cutter(lines: list[str]) -> Any:
     if sum("\t" in line.strip() for line in some) * 2 > len(some):
         return lambda line: line.split("\t")
     for mark in (";", ","):
-        counts = [len(next(csv.reader(io.StringIO(line), delimiter=mark), [])) for line in some]
+        counts = [len(cells_of(line, mark)) for line in some]
         usual = max(set(counts), key=counts.count) if counts else 0
         if usual >= 3 and counts.count(usual) * 4 >= len(counts) * 3 and len(counts) > 1:
             if mark == "," and not any(char.isdigit() for char in "".join(some)):
                 continue
-            return lambda line, mark=mark: next(csv.reader(io.StringIO(line), delimiter=mark), [])
+            return partial(cells_of, separator=mark)
     if any(sum(bool(_head(cell)) for cell in WIDE.split(line)) >= 3 for line in some):
         return lambda line: WIDE.split(line.strip())
     return None

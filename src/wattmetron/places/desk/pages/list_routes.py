@@ -10,6 +10,7 @@ from starlette.concurrency import run_in_threadpool
 from starlette.datastructures import UploadFile
 
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.texts.table_text import text_of
 from wattmetron.core.values.text import clean
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.places.brief.pages.briefs_page import brief_cards
@@ -88,7 +89,7 @@ async def read_letter_sent(request: Request) -> Response:
     form = await request.form(max_fields=4, max_files=1)
     text, file = clean(str(form.get("letter") or "")), form.get("file")
     if isinstance(file, UploadFile) and file.filename:
-        text = clean((await file.read()).decode("utf-8-sig", errors="replace"))
+        text = clean(text_of(await file.read()))
     return await run_in_threadpool(_letter, request, text)
 
 

@@ -7,6 +7,7 @@ from fastapi.responses import Response
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.texts.table_text import text_of
 from wattmetron.places.parts import charting
 from wattmetron.places.parts.charting import ChartChange, ChartError
 from wattmetron.places.parts.pages.chart_forms import ChartForm, OneChartForm
@@ -72,7 +73,7 @@ def _change_charts(request: Request, entries: Typed, edit: ChartEdit) -> Callabl
 async def _typed_chart(request: Request) -> Typed:
     """A chart's form; a chosen file takes the place of the pasted table."""
     entries, name, data = await typed_with_file(request)
-    return entries | {"table": data.decode("utf-8-sig", errors="replace")} if name else entries
+    return entries | {"table": text_of(data)} if name else entries
 
 
 def _register(path: str, edit: ChartEdit) -> None:

@@ -10,6 +10,7 @@ from starlette.datastructures import UploadFile
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
+from wattmetron.core.texts.table_text import text_of
 from wattmetron.core.values.text import clean
 from wattmetron.places.shops.price_import import (
     HeldBackLine,
@@ -75,7 +76,7 @@ async def look(request: Request) -> Response:
     entries = {name: clean(value) for name, value in form.items() if isinstance(value, str)}
     file = form.get("file")
     if isinstance(file, UploadFile) and file.filename:
-        entries["table"] = clean((await file.read()).decode("utf-8-sig", errors="replace"))
+        entries["table"] = clean(text_of(await file.read()))
     return await run_in_threadpool(_look, request, entries)
 
 
