@@ -24,6 +24,8 @@ MIGRATIONS = Path(__file__).with_name("migrations")
 PATIENCE_MS, LOG_WAIT_S = 5000, 0.02
 """So long a change waits for a lock that is held elsewhere."""
 MOST_ID = 2**63 - 1
+Transaction = Session
+"""What use cases hand from one function of the store to another; they do not look inside."""
 R = TypeVar("R", bound=Base)
 Identity = tuple[tuple[int, int], ...]
 

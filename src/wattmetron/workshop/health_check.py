@@ -4,13 +4,11 @@ from collections.abc import Iterator
 from pathlib import Path
 from tempfile import TemporaryDirectory
 
-from sqlalchemy import text
-from sqlalchemy.orm import Session
-
 from wattmetron.core.errors import StorageError
 from wattmetron.store.backup import back_up
 from wattmetron.store.catalogues import standing_keys, unreadable_entries
-from wattmetron.store.database import pending_migrations
+from wattmetron.store.database import Transaction, pending_migrations
+from wattmetron.store.integrity import changes_of_lost_briefs, file_damage, orphans
 from wattmetron.workshop.workshop import Workshop
 
 RESTORE = "Put a backup in its place with “wattmetron restore FILE”."
@@ -49,23 +47,21 @@ def _examined(path: Path) -> list[str]:
         workshop.close()
 
 
-def _of_file(session: Session) -> Iterator[str]:
-    for (verdict,) in session.execute(text("PRAGMA integrity_check(20)")):
-        if verdict != "ok":
-            yield f"The file is damaged ({verdict}). {RESTORE}"
-    for table, row_id, parent, _ in session.execute(text("PRAGMA foreign_key_check")):
-        yield f"Row {row_id} of {table} belongs to a row of {parent} that is gone. {RESTORE}"
-    lost = text(
-        "SELECT DISTINCT changes.brief_id FROM changes"
-        " LEFT JOIN briefs ON briefs.id = changes.brief_id WHERE briefs.id IS NULL"
-    )
-    for (brief_id,) in session.execute(lost):
+def _of_file(session: Transaction) -> Iterator[str]:
+    for verdict in file_damage(session):
+        yield f"The file is damaged ({verdict}). {RESTORE}"
+    for orphan in orphans(session):
+        yield (
+            f"Row {orphan.row_id} of {orphan.table} belongs to a row of {orphan.parent} that is"
+            f" gone. {RESTORE}"
+        )
+    for brief_id in changes_of_lost_briefs(session):
         yield f"Changes are kept of brief {brief_id}, which is gone. They do no harm."
     for entry_id, kind, key in unreadable_entries(session):
         yield f"The {kind} “{key}” (entry {entry_id}) cannot be read. {AGAIN}"
 
 
-def _of_briefs(session: Session, workshop: Workshop) -> Iterator[str]:
+def _of_briefs(session: Transaction, workshop: Workshop) -> Iterator[str]:
     for row in workshop.unreadable_briefs():
         yield f"Brief {row.id} cannot be read. {LIST}"
     regions, games = standing_keys(session, "region"), standing_keys(session, "game")

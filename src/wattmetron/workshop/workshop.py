@@ -9,7 +9,6 @@ from pathlib import Path
 from threading import Lock
 
 from cachetools import LRUCache
-from sqlalchemy.orm import Session
 
 from wattmetron.cache.cache import Count, Keeper
 from wattmetron.cache.catalogue_cache import studied
@@ -29,7 +28,7 @@ from wattmetron.store import catalogues as catalogue_store
 from wattmetron.store import history as history_store
 from wattmetron.store import imports as import_store
 from wattmetron.store import snapshots as snapshot_store
-from wattmetron.store.database import Database
+from wattmetron.store.database import Database, Transaction
 from wattmetron.store.history import Imported
 from wattmetron.store.imports import ImportEffect
 from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
@@ -137,7 +136,7 @@ class Workshop:
             raise NoRegionError
         return catalogue
 
-    def _current(self, session: Session) -> Catalogue | None:
+    def _current(self, session: Transaction) -> Catalogue | None:
         newest = catalogue_store.latest_import(session)
         if newest is None:
             return None
@@ -272,7 +271,7 @@ class Workshop:
             return self.store(session, plan)
 
     @staticmethod
-    def store(session: Session, plan: Plan) -> int:
+    def store(session: Transaction, plan: Plan) -> int:
         """A new brief within a change that stores more; returns its id."""
         check_brief(plan.brief)
         return brief_store.create(session, to_document(plan), f"made “{plan.brief.name}”")

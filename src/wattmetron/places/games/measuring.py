@@ -6,8 +6,6 @@ from dataclasses import dataclass, replace
 from datetime import date
 from typing import cast
 
-from sqlalchemy.orm import Session
-
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError, InvalidError, WattmetronError
 from wattmetron.core.game_fit.informed import fitted_game, informed_game
@@ -19,6 +17,7 @@ from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
 from wattmetron.places.games.result_table import ResultLine, lines_of
 from wattmetron.places.games.tier_edits import TierError, part_called
 from wattmetron.store import catalogues as store
+from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
 
 MOST_RESULTS = 500
@@ -48,7 +47,7 @@ def results_state(workshop: Workshop, game_id: str) -> ResultsState:
         )
 
 
-def _changed(session: Session, game_id: str) -> bool:
+def _changed(session: Transaction, game_id: str) -> bool:
     """Whether the results were last changed by hand: only that can be taken back here."""
     return store.changed_by_hand(session, "results", game_id)
 
@@ -270,7 +269,7 @@ def change_results(
     sentence: str,
     items: tuple[Result, ...],
     columns: ColumnRoles | None = None,
-    also: Callable[[Session], None] | None = None,
+    also: Callable[[Transaction], None] | None = None,
 ) -> ResultEffect:
     """Store a game's results in place of a version, what was said about their source's columns, and
     ``also`` what belongs to the same change; says what it did to C and G.

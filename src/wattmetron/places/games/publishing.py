@@ -6,8 +6,6 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy.orm import Session
-
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import (
     ConflictError,
@@ -36,6 +34,7 @@ from wattmetron.formats.requirements_file import (
     write_requirements,
 )
 from wattmetron.store import catalogues as store
+from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
 
 RESERVED = frozenset({"read", "open", "confirm", "assumptions"})
@@ -115,7 +114,7 @@ def publish(
         store.revise(session, edits, sentence)
 
 
-def _check_version(session: Session, game_id: str, version: int) -> None:
+def _check_version(session: Transaction, game_id: str, version: int) -> None:
     if store.standing_id(session, "published", game_id) != version:
         raise ConflictError(
             "These requirements were changed in another tab: here is what they say now; make your"

@@ -4,8 +4,6 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 from datetime import UTC, datetime
 
-from sqlalchemy.orm import Session
-
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.dated import BuildSet, Dated
@@ -15,6 +13,7 @@ from wattmetron.formats.set_file import SetError, set_document, set_from
 from wattmetron.places.assessment.assess import Assessment, assess, known_brief, known_build
 from wattmetron.places.handout.changes_since import figures_of, read_figures
 from wattmetron.store import catalogues, documents
+from wattmetron.store.database import Transaction
 from wattmetron.store.documents import Paper
 from wattmetron.words.figures import THIN, money
 from wattmetron.workshop.workshop import Snapshot, Workshop
@@ -102,7 +101,7 @@ def dated_snapshot(workshop: Workshop, snapshot: Snapshot) -> Dated:
 
 
 def _dated(
-    session: Session, name: str, made_at: datetime, as_of: int | None, plan: Plan, figures: str
+    session: Transaction, name: str, made_at: datetime, as_of: int | None, plan: Plan, figures: str
 ) -> Dated:
     imported_at = None if as_of is None else catalogues.import_time(session, as_of)
     bare_plan = replace(plan, pinned=None, sent=(), purchases=())
@@ -116,7 +115,7 @@ def _dated(
     )
 
 
-def import_here(session: Session, dated_build: Dated) -> int | None:
+def import_here(session: Transaction, dated_build: Dated) -> int | None:
     """The import of a dated build's day, where it is the same one in this database."""
     if dated_build.as_of is None or dated_build.imported_at is None:
         return None

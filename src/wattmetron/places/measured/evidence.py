@@ -3,8 +3,6 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 
-from sqlalchemy.orm import Session
-
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import WattmetronError
 from wattmetron.core.game_fit.informed import fitted_game
@@ -27,10 +25,11 @@ from wattmetron.places.measured.run_library import (
     prepared_change,
     with_result,
 )
+from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import ListedBrief, Workshop
 
 MOST_BRIEFS = 40
-Change = Callable[[Session], None]
+Change = Callable[[Transaction], None]
 PASSING = {
     "menu": "trim it, or the game looks lighter than it is",
     "warm-up": "trim the beginning, or the low looks worse than it is",

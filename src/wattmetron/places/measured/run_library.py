@@ -4,8 +4,6 @@ from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from typing import Literal
 
-from sqlalchemy.orm import Session
-
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import StorageError, WattmetronError
 from wattmetron.core.frames.chance import curves_of
@@ -35,6 +33,7 @@ from wattmetron.formats.run_file import (
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.measured.machines import plan_of
 from wattmetron.store import stored_runs as store
+from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
 
 RANGE_SD = 0.39
@@ -264,7 +263,7 @@ def change_run(workshop: Workshop, run_id: int, version: int, run: Run) -> None:
 
 def prepared_change(
     workshop: Workshop, run_id: int, version: int, run: Run
-) -> Callable[[Session], None]:
+) -> Callable[[Transaction], None]:
     """The change of a run, worked out, to be made within a change that stores more."""
     before = open_run(workshop, run_id)
     catalogue = workshop.catalogue()
@@ -292,7 +291,7 @@ def prepared_change(
     promise = before.promised if same else promise_of(workshop, catalogue, run)
     document = run_document(RunDocument(run=run, promised=promise))
 
-    def change(session: Session) -> None:
+    def change(session: Transaction) -> None:
         store.change(session, run_id, version, document, fresh, run.brief_id)
 
     return change

@@ -1,11 +1,11 @@
 """Rates between currencies, as they are kept."""
 
 from pydantic import TypeAdapter, ValidationError
-from sqlalchemy.orm import Session
 
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.exchange_rates import MOST_RATES, Rate, read_rates, with_rates
 from wattmetron.store import documents
+from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
 
 _RATES: TypeAdapter[tuple[Rate, ...]] = TypeAdapter(tuple[Rate, ...])
@@ -17,7 +17,7 @@ def kept_rates(workshop: Workshop) -> tuple[Rate, ...]:
         return _rates(session)
 
 
-def _rates(session: Session) -> tuple[Rate, ...]:
+def _rates(session: Transaction) -> tuple[Rate, ...]:
     try:
         return _RATES.validate_json(documents.only(session, "rates") or "[]")
     except ValidationError:

@@ -5,13 +5,13 @@ from dataclasses import replace
 from datetime import date
 
 from pydantic import TypeAdapter, ValidationError
-from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.texts.part_lists.part_list_reader import read_list
 from wattmetron.places.shops.price_import import HeldBackLine, made_offer, name_key, store_offers
 from wattmetron.store import documents
+from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
 
 MOST_LINES, MOST_NAMES = 300, 5_000
@@ -25,7 +25,7 @@ def put_aside(workshop: Workshop) -> tuple[HeldBackLine, ...]:
         return tuple(_lines(session))
 
 
-def _lines(session: Session) -> list[HeldBackLine]:
+def _lines(session: Transaction) -> list[HeldBackLine]:
     try:
         return _LINES.validate_json(documents.only(session, "aside") or "[]")
     except ValidationError:
@@ -38,7 +38,7 @@ def known_names(workshop: Workshop) -> Mapping[str, str]:
         return _names(session)
 
 
-def _names(session: Session) -> dict[str, str]:
+def _names(session: Transaction) -> dict[str, str]:
     try:
         return _NAMES.validate_json(documents.only(session, "names") or "{}")
     except ValidationError:
