@@ -35,6 +35,7 @@ check: ## Format, linter, types, layers
 	.venv/bin/ruff check .
 	.venv/bin/mypy -n 2
 	.venv/bin/lint-imports --no-cache
+	.venv/bin/python -m tools.format_templates --check
 
 bench: ## Speed and size, as ratios measured in one run
 	@./tools/setup.sh dev
