@@ -47,6 +47,8 @@ SPREADING = frozenset(
     if re.fullmatch(r"\.[a-z][\w-]*", selector.strip())
 )
 """The classes that make a flexible box or a grid."""
+SPACES_SHOW = re.compile(r'class="[^"]*\b(?:lettertext|verbatim|marked)\b')
+"""Elements in which every space shows; they are kept as they are."""
 CONTROL = re.compile(r"\{%-?\s*(end)?(\w+)")
 
 
@@ -90,7 +92,8 @@ def tokens_of(source: str) -> list[Token]:
             token = _jinja(match["jinja"])
         elif match["tag"]:
             name = match["name"].lower()
-            if name in KEPT_AS_IS and not match["close"]:
+            kept = name in KEPT_AS_IS or SPACES_SHOW.search(match["tag"])
+            if kept and not match["close"]:
                 end = source.index(f"</{name}>", position) + len(name) + 3
                 raw, position = source[match.start() : end], end
                 if name == "svg":
