@@ -47,4 +47,4 @@ def form(workshop, brief_id=1, **values):
 
 def squeezed(page: str) -> str:
     """A page as a browser takes it: however its lines are broken."""
-    return re.sub(r"\s*(</?(?:td|th|tr|p)\b[^>]*>)\s*", r"\1", re.sub(r"\s+", " ", page))
+    return re.sub(r"\s*(</?(?:td|th|tr|p)\b[^>]*>)\s*", r"\1", re.sub(r"[ \n\t]+", " ", page))

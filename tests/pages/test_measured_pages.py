@@ -12,6 +12,7 @@ import numpy as np
 import pytest
 
 from tests.measuring import CARD, base, recorded, target_of
+from tests.pages.conftest import squeezed
 from wattmetron.core.errors import NotPossibleError, StorageError
 from wattmetron.demo.simulated_meters import MeterServer
 from wattmetron.demo.simulated_run import TrueMachine, simulated
@@ -328,13 +329,15 @@ def test_before_and_after_on_the_tuning_bench(client, workshop):
         recorded(workshop, seed, clock=1.08, power=0.9, said={**CARD, "setup": "tuned"})
         for seed in (3, 4)
     ]
-    page = client.get(
-        f"/measured/difference?before={shipped[0]},{shipped[1]}&after={tuned[0]},{tuned[1]}"
-    ).text
+    page = squeezed(
+        client.get(
+            f"/measured/difference?before={shipped[0]},{shipped[1]}&after={tuned[0]},{tuned[1]}"
+        ).text
+    )
     assert "sure that it is faster" in page and "energy a frame" in page
     wrong = client.get(f"/measured/difference?before={shipped[0]}&after=").text
     assert "at least one run before and one after" in wrong
-    bench = client.get("/measured/bench/1").text
+    bench = squeezed(client.get("/measured/bench/1").text)
     assert "as shipped" in bench and "tuned" in bench and "note as" in bench
     attempt = bench.split('name="attempt"')[1].split('value="')[1].split('"')[0]
     version = str(workshop.open(1).version)
@@ -357,7 +360,7 @@ def test_memory_is_noted_as_it_is_set_and_evidence_is_reduced_to_rated_memory(cl
     for seed in (1, 2):
         recorded(workshop, seed, said=said)
         recorded(workshop, seed, said=quick)
-    bench = client.get("/measured/bench/1").text
+    bench = squeezed(client.get("/measured/bench/1").text)
     assert "note the memory at 8,000\u202fMT/s CL22" in bench and "Memory as it is" in bench
     place = re.search(r'id="memory-(\d+)"', bench)[1]
     version = str(workshop.open(1).version)

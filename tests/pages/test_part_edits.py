@@ -7,6 +7,7 @@ import re
 
 import pytest
 
+from tests.pages.conftest import squeezed
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.demo import CATALOGUE
 from wattmetron.formats.catalogue_folder import read_catalogue
@@ -30,7 +31,7 @@ SUPPLY = {
 
 
 def text_of(answer) -> str:
-    return html.unescape(answer.text)
+    return squeezed(html.unescape(answer.text))
 
 
 def undo(client, text: str):

@@ -50,7 +50,7 @@ def made(client, text, **changes):
 @pytest.mark.whole_demo
 def test_a_list_with_its_letter_becomes_a_brief_that_is_reviewed(client, workshop):
     page = client.post("/briefs/letter", data={"letter": LIST}).text
-    plain = squeezed(html.unescape(page))
+    plain = squeezed(html.unescape(page)).replace("\u00a0", " ")
     for said in (
         "1 line names no part of the catalogue",
         "Taste, kept as a preference: colour white",
@@ -68,7 +68,7 @@ def test_a_list_with_its_letter_becomes_a_brief_that_is_reviewed(client, worksho
     assert plan.brief.owned == ("ledgerock-cairn-1000",)
     assert [target.game_id for target in plan.brief.targets] == ["gullwing-circuit"]
     assert [own.value for own in plan.brief.preferences] == ["white"]
-    review = squeezed(html.unescape(client.get(url).text))
+    review = squeezed(html.unescape(client.get(url).text)).replace("\u00a0", " ")
     assert "Ironwharf Lumen 850 W (power supply, EUR 101)" in review
     assert "EUR 289" in review and "Missing: mainboard and power supply" in review
 
@@ -140,7 +140,7 @@ def test_changes_are_taken_and_left_and_the_sums_follow(client, workshop):
     for bad in ("?leave=99,x,-1", "?way=nonsense", "?leave=" + "1," * 400):
         assert client.get(f"/briefs/7/review{bad}").status_code == 200
     way = squeezed(client.get("/briefs/7/review?way=same+money").text)
-    assert 'aria-current="true">the same money' in way
+    assert re.search('aria-current="true"> ?the same money', way)
 
 
 def test_an_empty_build_asks_for_a_list(client, workshop):

@@ -10,7 +10,7 @@ from dataclasses import replace
 import pytest
 
 from tests.extent import exhaustive, extent
-from tests.pages.conftest import HTMX, form
+from tests.pages.conftest import HTMX, form, squeezed
 from tests.pages.test_handouts import EVIL, link_from
 from tests.pages.test_snapshots import dearer, frozen
 from wattmetron.places.handout.changes_since import read_figures
@@ -55,7 +55,7 @@ def test_budget_steps_become_a_set_with_their_figures(client, workshop):
         assert figures.spent_minor <= budget == entry.plan.brief.budget_high_minor
         assert money(figures.spent_minor, "EUR") in steps
         assert outdated(workshop.catalogue(), entry, None) == ()
-    shown = client.get(f"/sets/{set_id}").text
+    shown = squeezed(client.get(f"/sets/{set_id}").text)
     assert "all up to date" in shown and shown.count("start a brief") == 3
     brief = client.post(
         f"/sets/{set_id}/start", data={"place": "1"}, follow_redirects=False

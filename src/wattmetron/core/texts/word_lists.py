@@ -1,14 +1,12 @@
 """Words by which texts are read, as data: the TOML files of ``words``."""
 
 import tomllib
-from functools import cache
 from importlib.resources import files
 from typing import Any
 
 Words = tuple[str, ...]
 
 
-@cache
 def word_lists(name: str) -> dict[str, Any]:
     """The lists of a file by their names; lists are tuples."""
     text = files("wattmetron.core.texts").joinpath("words", f"{name}.toml").read_text("utf-8")

@@ -8,7 +8,6 @@ declarations.
 import tomllib
 from collections.abc import Mapping
 from dataclasses import MISSING, Field, dataclass, fields
-from functools import cache
 from importlib.resources import files
 from math import isfinite
 from types import NoneType, UnionType
@@ -121,8 +120,7 @@ class Declared:
             )
 
 
-@cache
-def _specs() -> Mapping[tuple[str, str], tuple[FieldSpec, Wish | None]]:
+def _read_specs() -> Mapping[tuple[str, str], tuple[FieldSpec, Wish | None]]:
     """What the files declare, by class and field."""
     specs: dict[tuple[str, str], tuple[FieldSpec, Wish | None]] = {}
     folder = files("wattmetron.core.values").joinpath("brief", "fields")
@@ -153,11 +151,14 @@ def _wish(row: Mapping[str, Any]) -> Wish | None:
     return Wish(**wish)
 
 
+_SPECS = _read_specs()
+
+
 def declared(kind: type) -> tuple[Declared, ...]:
     """The declared fields of a dataclass, in their order."""
     hints = get_type_hints(kind)
     return tuple(
-        _declared(item, hints[item.name], *_specs()[kind.__name__, item.name])
+        _declared(item, hints[item.name], *_SPECS[kind.__name__, item.name])
         for item in fields(kind)
     )
 
