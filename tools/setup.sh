@@ -32,6 +32,6 @@ if ! "$venv/bin/python" -m pip --version >/dev/null 2>&1; then
   fi
   "$python" -m venv "$venv"
 fi
-"$venv/bin/python" -m pip install --quiet --disable-pip-version-check --require-hashes -r "$lock"
+"$venv/bin/python" -m pip install --quiet --disable-pip-version-check --require-hashes -r "$lock" -r requirements-build.lock
 "$venv/bin/python" -m pip install --quiet --disable-pip-version-check --no-deps --no-build-isolation -e .
 touch "$stamp"
