@@ -6,7 +6,7 @@ from scipy.sparse import csr_matrix
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.clearance import card_room_mm, form_goes, radiator_place, tall_mm
-from wattmetron.core.compatibility.floors import memory_floor_gb, storage_floor
+from wattmetron.core.compatibility.floors_of_brief import memory_floor_gb, storage_floor
 from wattmetron.core.compatibility.platform import needs_a_step
 from wattmetron.core.compatibility.ports import ROWS, rows_of
 from wattmetron.core.frames.work import link_gbs

@@ -10,7 +10,8 @@ from tests.core.test_balance import adds_nothing
 from tests.demo import names, plans, world
 from tests.extent import exhaustive, extent
 from wattmetron.core.balance.additions import additions, together
-from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.compatibility.floor_violations import broken
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.search.proposal import propose

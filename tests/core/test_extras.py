@@ -8,7 +8,8 @@ import pytest
 from tests.core.test_compatibility_rules import BOARD, CARD, CHIP, WHOLE
 from tests.demo import loft, world
 from wattmetron.core.compatibility.extras import Besides, besides_missed, runs, shows
-from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.floor_violations import missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.requirements.versions import version_of

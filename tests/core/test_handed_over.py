@@ -14,7 +14,8 @@ from tests.extent import exhaustive, extent
 from tests.worlds import World
 from wattmetron.cache.cache import Keeper
 from wattmetron.core.balance.reductions import cuts
-from wattmetron.core.compatibility.floors import broken, floors_of, missed
+from wattmetron.core.compatibility.floor_violations import broken, missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.compatibility.vetting import added
 from wattmetron.core.power.noise import in_play_dba

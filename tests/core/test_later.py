@@ -6,7 +6,8 @@ from functools import cache
 import pytest
 
 from tests.demo import loft, world
-from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.floor_violations import missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.later_upgrades import later_card
 from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.compatibility.rules import blocks

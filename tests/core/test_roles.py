@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from tests.core.brute import packs
 from tests.demo import loft, world
 from wattmetron.core.compatibility.allowed import may_be_bought
-from wattmetron.core.compatibility.floors import floors_of, missed, storage_floor
+from wattmetron.core.compatibility.floor_violations import missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of, storage_floor
 from wattmetron.core.compatibility.roles import ANY, SOLID, DriveNeed, DriveRoom, Room, roles_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.machine import Machine

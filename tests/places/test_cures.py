@@ -8,7 +8,8 @@ from hypothesis import strategies as st
 from tests.demo import tower, tower_build, world
 from tests.extent import exhaustive, extent
 from tests.worlds import World
-from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.compatibility.floor_violations import broken
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.compatibility.rules import blocks, check
 from wattmetron.core.values.build import Build

@@ -15,7 +15,7 @@ from tests.core.brute import every_build
 from tests.extent import exhaustive, extent
 from tests.worlds import World
 from wattmetron.cache.cache import Keeper
-from wattmetron.core.compatibility.floors import memory_floor_gb, storage_floor
+from wattmetron.core.compatibility.floors_of_brief import memory_floor_gb, storage_floor
 from wattmetron.core.compatibility.rules import blocks, check
 from wattmetron.core.errors import BriefError, BuildError, InvalidError
 from wattmetron.core.frames.estimate import estimate

@@ -7,7 +7,8 @@ import pytest
 
 from tests.core.test_compatibility_rules import CARD, CASE, CHIP, WHOLE
 from tests.demo import plan, plans, world
-from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.floor_violations import missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.roles import DriveRoom
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.frames.estimate import estimate

@@ -8,7 +8,8 @@ from collections.abc import Iterable, Iterator
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.finding import LEVELS, NOT_JUDGED, Finding
-from wattmetron.core.compatibility.floors import floors_of, missed
+from wattmetron.core.compatibility.floor_violations import missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.compatibility.wasted_money import weighed

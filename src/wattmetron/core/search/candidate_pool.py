@@ -12,7 +12,8 @@ from wattmetron.core.compatibility.allowed import clocks_set, may_be_bought
 from wattmetron.core.compatibility.clearance import LOW_MEMORY_MM
 from wattmetron.core.compatibility.display_link import may_show
 from wattmetron.core.compatibility.extras import is_module
-from wattmetron.core.compatibility.floors import Floors, floors_of
+from wattmetron.core.compatibility.floors import Floors
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.leads import sockets_of
 from wattmetron.core.compatibility.rule import RuleContext
 from wattmetron.core.compatibility.rule_wishes import USUAL

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.floors import broken
+from wattmetron.core.compatibility.floor_violations import broken
 from wattmetron.core.compatibility.later_upgrades import ToCome
 from wattmetron.core.compatibility.leads import sockets_of
 from wattmetron.core.compatibility.rule import Rule, RuleContext

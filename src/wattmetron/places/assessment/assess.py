@@ -6,7 +6,8 @@ from typing import TypeVar
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.allowed import PartCandidate, barring
 from wattmetron.core.compatibility.finding import Finding
-from wattmetron.core.compatibility.floors import floors_of, missed, storage_floor
+from wattmetron.core.compatibility.floor_violations import missed
+from wattmetron.core.compatibility.floors_of_brief import floors_of, storage_floor
 from wattmetron.core.compatibility.remedies import Remedy, remedies
 from wattmetron.core.compatibility.roles import Role, roles_of
 from wattmetron.core.compatibility.rule_wishes import Wishes, wishes_of

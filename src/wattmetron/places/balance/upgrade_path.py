@@ -11,7 +11,8 @@ from dataclasses import dataclass, replace
 
 from wattmetron.core.balance.upgrade_paths import Parts, best_path, cost_of_change
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.compatibility.floor_violations import broken
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.frames.batch_estimate import glance
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.machine_batch import Lineup

@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from wattmetron.core.balance.reductions import Cut
 from wattmetron.core.catalogue import BESIDE_PRICES, Catalogue
-from wattmetron.core.compatibility.floors import memory_floor_gb
+from wattmetron.core.compatibility.floors_of_brief import memory_floor_gb
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.game_fit.informed import fitted_game

@@ -7,7 +7,8 @@ from typing import Any
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.finding import Finding
-from wattmetron.core.compatibility.floors import broken, floors_of
+from wattmetron.core.compatibility.floor_violations import broken
+from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.vetting import Vetting
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build

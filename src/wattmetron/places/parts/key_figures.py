@@ -2,7 +2,7 @@
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.display_link import display_gbits
-from wattmetron.core.compatibility.floors import memory_floor_gb, storage_floor
+from wattmetron.core.compatibility.floors_of_brief import memory_floor_gb, storage_floor
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
