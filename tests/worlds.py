@@ -19,18 +19,9 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.offers import Offer, Region
-from wattmetron.core.values.parts import (
-    Case,
-    Cooler,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    PowerSupply,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.results import Result, Results
 

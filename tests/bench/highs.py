@@ -11,9 +11,9 @@ from wattmetron.core.compatibility.platform import needs_a_step
 from wattmetron.core.compatibility.ports import ROWS, rows_of
 from wattmetron.core.frames.work import link_gbs
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
-from wattmetron.core.search.candidate_pool import build_pool
 from wattmetron.core.search.peripherals import NOTHING
 from wattmetron.core.search.platforms import kit_figures, platform_key, rates
+from wattmetron.core.search.pool_building import build_pool
 from wattmetron.core.search.target_arrays import Pairing, Targets
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build

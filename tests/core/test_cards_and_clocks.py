@@ -22,7 +22,8 @@ from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.other_work import all_core_floor, left_of, storage_more_gb, with_work_gb
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.places.assessment.assess import assess, remaining
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.remaining import remaining
 from wattmetron.places.balance.balance_words import while_working
 from wattmetron.places.proposal.proposals import kept_parts
 from wattmetron.shell.address import decode_build, encode_build

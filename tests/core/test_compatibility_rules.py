@@ -25,21 +25,13 @@ from wattmetron.core.values.further_parts import (
     Screen,
     WirelessAdapter,
 )
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import (
-    Case,
-    Cooler,
-    Graphics,
-    Mainboard,
-    Memory,
-    PowerSupply,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Processor, Storage
 from wattmetron.core.values.seating import seating
 from wattmetron.core.values.trust import judge
 

@@ -26,7 +26,8 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.wishes import letting_go
-from wattmetron.places.assessment.assess import assess, finding_remedies
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.remaining import finding_remedies
 from wattmetron.places.compatibility.cures import cure
 from wattmetron.places.proposal.leftover_budget import rest_of
 from wattmetron.places.proposal.proposals import answer

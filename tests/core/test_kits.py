@@ -16,7 +16,8 @@ from wattmetron.core.values.build import MAX_KITS, Build
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.offers import ANY_PARTS
 from wattmetron.formats.brief_file import build_file, build_from
-from wattmetron.places.assessment.assess import assess, finding_remedies
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.remaining import finding_remedies
 from wattmetron.shell.address import decode_build, encode_build
 
 SINGLE = replace(KIT, id="single", sticks=1, stick_gb=16)

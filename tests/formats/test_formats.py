@@ -17,7 +17,8 @@ from tests.worlds import World
 from wattmetron.core.errors import BriefError, BuildError
 from wattmetron.core.values.brief import Extra
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import Case, Processor
+from wattmetron.core.values.housing import Case
+from wattmetron.core.values.parts import Processor
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.formats.brief_file import (
     brief_file,

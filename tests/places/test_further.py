@@ -13,7 +13,8 @@ from wattmetron.core.search.proposal import besides_minor, propose
 from wattmetron.core.values.build import MAX_ADDED
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS
 from wattmetron.formats.brief_file import brief_file, brief_from, build_file, build_from
-from wattmetron.places.assessment.assess import assess, remaining
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.remaining import remaining
 from wattmetron.places.compatibility.cures import cure
 from wattmetron.places.proposal.proposals import answer, kept_parts
 

@@ -29,10 +29,12 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.formats.brief_file import build_file, read_build
 from wattmetron.formats.plan_file import from_document, to_document
 from wattmetron.places.assessment import brief_edits
-from wattmetron.places.assessment.assess import assess, finding_remedies, remaining
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.remaining import finding_remedies, remaining
 from wattmetron.places.measured.memory_set import memory_as_set, memory_said, with_memory
+from wattmetron.places.proposal.part_traits import traits
 from wattmetron.places.proposal.proposals import answer, reasons_of
-from wattmetron.places.proposal.swaps import SwapQuery, swap, traits
+from wattmetron.places.proposal.swaps import SwapQuery, swap
 from wattmetron.shell.address import DeskQuery, decode_build, encode_build
 
 NAMES = ("net-loft", "harbour-hall", "ferry-bunk", "chart-room", "signal-tower")

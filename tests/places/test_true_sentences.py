@@ -19,7 +19,7 @@ from wattmetron.core.values.words import counted
 from wattmetron.places.assessment.assess import assess, floors_missed
 from wattmetron.places.compatibility.growth import growth
 from wattmetron.places.compatibility.pages.power import _year
-from wattmetron.places.measured.pages.views import _limits_sentence
+from wattmetron.places.measured.pages.run_view import _limits_sentence
 from wattmetron.places.proposal.gives_up import gives_up
 from wattmetron.places.proposal.proposals import answer, reasons_of
 

@@ -13,16 +13,14 @@ from wattmetron.core.values.further_parts import (
     Screen,
     WirelessAdapter,
 )
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.parts import (
     BOARD_FORMS,
     NONE,
-    Case,
-    Cooler,
     Graphics,
     Mainboard,
     Memory,
     Part,
-    PowerSupply,
     Processor,
     Storage,
 )

@@ -11,7 +11,8 @@ from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.core.values.brief import SURENESS, Brief, Display
 from wattmetron.core.values.build import Build
 from wattmetron.formats.brief_file import read_brief, read_build
-from wattmetron.places.assessment.assess import assess, finding_remedies
+from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.remaining import finding_remedies
 from wattmetron.places.games.contenders import machine_contender
 from wattmetron.places.games.game_answers import (
     draft_json,

@@ -8,7 +8,7 @@ from markupsafe import Markup, escape
 
 from wattmetron.core.power.account import Span
 from wattmetron.core.power.efficiency import efficiency, test_points
-from wattmetron.core.values.parts import PowerSupply
+from wattmetron.core.values.housing import PowerSupply
 from wattmetron.drawing import svg
 from wattmetron.drawing.ticks import round_step
 from wattmetron.words.figures import THIN

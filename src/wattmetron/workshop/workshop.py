@@ -3,7 +3,7 @@ them.
 """
 
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from datetime import date, datetime
 from pathlib import Path
 from threading import Lock
@@ -32,6 +32,7 @@ from wattmetron.store.database import Database, Transaction
 from wattmetron.store.history import Imported
 from wattmetron.store.imports import ImportEffect
 from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
+from wattmetron.workshop.listed_briefs import ListedBrief, Opened, UnreadableBrief
 
 __all__ = ["ImportEffect", "Imported", "ListedBrief", "Opened", "Snapshot", "Workshop"]
 Earlier = Callable[[Catalogue], list[tuple[datetime, tuple[Offer, ...]]]]
@@ -74,42 +75,6 @@ class NoRegionError(NotPossibleError):
             "The catalogue has no region, so nothing has a price: import one whose regions.csv has"
             " a line at least."
         )
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Opened:
-    """A brief as stored, with the plan before the last change for ghosts, and what undo and redo
-    would do.
-    """
-
-    id: int
-    version: int
-    plan: Plan
-    before: Plan | None
-    undo: str | None
-    redo: str | None
-    changed_at: datetime
-    lost_region: str = ""
-    lost_targets: tuple[Target, ...] = ()
-    """Targets whose games the catalogue no longer has; the plan is without them."""
-
-
-@dataclass(frozen=True, slots=True)
-class ListedBrief:
-    """A brief in the list."""
-
-    id: int
-    version: int
-    plan: Plan
-    changed_at: datetime
-
-
-@dataclass(frozen=True, slots=True)
-class UnreadableBrief:
-    """A brief that cannot be read."""
-
-    id: int
-    version: int
 
 
 class Workshop:

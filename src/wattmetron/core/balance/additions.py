@@ -18,16 +18,15 @@ from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.housing import Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import OF_FANS, Kind
 from wattmetron.core.values.parts import (
     STORAGE_KINDS,
-    Cooler,
     Graphics,
     Mainboard,
     Memory,
     Part,
-    PowerSupply,
     Processor,
     Storage,
 )

@@ -12,8 +12,9 @@ from wattmetron.core.compatibility.leads import CardPlugs, plugged_in, sockets_o
 from wattmetron.core.compatibility.platform import firmware_needed, firmware_older
 from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.housing import PowerSupply
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard, PowerSupply
+from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard
 from wattmetron.core.values.seating import cabled, in_slots, slots_of
 from wattmetron.core.values.words import counted
 

@@ -4,9 +4,10 @@ from collections.abc import Iterable
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.values.housing import Case, PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Case, Graphics, PowerSupply, Radiator, SupplyForm
+from wattmetron.core.values.parts import Graphics, Radiator, SupplyForm
 
 
 @rule(

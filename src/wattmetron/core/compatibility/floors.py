@@ -23,17 +23,9 @@ from wattmetron.core.power.draw import Watts, needed_supply_w
 from wattmetron.core.power.noise import cooler_dba, room_for_cooler_dba
 from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.values.brief import Display
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import (
-    Case,
-    Cooler,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    PowerSupply,
-    Processor,
-)
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
 from wattmetron.core.values.sockets import mounts_on, same_socket
 
 LOUDEST_DBA = 200.0

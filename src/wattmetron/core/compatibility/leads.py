@@ -4,7 +4,8 @@ from collections.abc import Sequence
 from typing import NamedTuple
 
 from wattmetron.core.compatibility.finding import Level
-from wattmetron.core.values.parts import Graphics, Mainboard, PowerSupply
+from wattmetron.core.values.housing import PowerSupply
+from wattmetron.core.values.parts import Graphics, Mainboard
 
 EIGHT_PIN_W, FOUR_PIN_W = 336, 168
 """What processor leads carry: four and two contacts of 7 A at 12 V."""

@@ -8,8 +8,9 @@ from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFindi
 from wattmetron.core.compatibility.rule import RuleContext, rule
 from wattmetron.core.values.fan_places import homeless, places_for_fans
 from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.housing import Case
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import NONE, BoardForm, Case, Graphics, Mainboard
+from wattmetron.core.values.parts import NONE, BoardForm, Graphics, Mainboard
 from wattmetron.core.values.words import counted
 
 

@@ -11,9 +11,10 @@ from typing import Literal, NamedTuple
 
 from wattmetron.core.compatibility.clearance import card_room_mm, placed_radiator, tall_mm
 from wattmetron.core.compatibility.ports import ROW_MM, ROWS
+from wattmetron.core.values.housing import Case
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import BoardForm, Case
+from wattmetron.core.values.parts import BoardForm
 
 View = Literal["side", "above"]
 BOARD_MM: dict[BoardForm, tuple[int, int]] = {

@@ -13,8 +13,8 @@ from wattmetron.core.power import efficiency as eff
 from wattmetron.core.power.draw import IDLE_CARD_SHARE, busy_shares, draw, needed_supply_w
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.power.noise import in_play_dba
+from wattmetron.core.values.housing import PowerSupply
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import PowerSupply
 
 DESK_SHARE = {"processor": 0.15, "graphics": 0.08}
 SUPPLY_STEPS_W = (300, 400, 450, 500, 550, 600, 650, 700, 750, 850, 1000, 1200, 1600)

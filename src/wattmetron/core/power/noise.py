@@ -7,8 +7,9 @@ case and the power supply together at 20 dB(A). Sounds add up as powers.
 
 from math import floor, log10
 
+from wattmetron.core.values.housing import Cooler
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Cooler, Graphics, Processor
+from wattmetron.core.values.parts import Graphics, Processor
 
 FAN_LAW_DB = 50.0
 LEAST_DBA = 18.0

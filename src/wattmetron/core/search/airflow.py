@@ -16,8 +16,8 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.thresholds import ints
 from wattmetron.core.values.fan_places import free_for, placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter
+from wattmetron.core.values.housing import Case
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Case
 
 Ints = NDArray[np.int64]
 ANY_HEAT_W = 20_000

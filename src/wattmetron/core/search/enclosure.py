@@ -26,7 +26,8 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.candidate_pool import Pool, crowded, room_for_memory_mm
 from wattmetron.core.search.drive_sets import Bays
 from wattmetron.core.search.thresholds import Ladder, ints
-from wattmetron.core.values.parts import BOARD_FORMS, Case, Graphics, Radiator, SupplyForm
+from wattmetron.core.values.housing import Case
+from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Radiator, SupplyForm
 
 Ints = NDArray[np.int64]
 Bits = NDArray[np.uint64]

@@ -18,7 +18,7 @@ from wattmetron.core.frames import work
 from wattmetron.core.lazy import Later
 from wattmetron.core.power.draw import spike_of_card_w
 from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.candidate_pool import NEW_DRIVES, Pool, build_pool
+from wattmetron.core.search.candidate_pool import NEW_DRIVES, Pool
 from wattmetron.core.search.drive_sets import DriveSet, drive_choices, drive_sets
 from wattmetron.core.search.enclosure import Enclosures, Shell
 from wattmetron.core.search.equivalents import SPAN, Groups, PlatformFigures
@@ -29,6 +29,7 @@ from wattmetron.core.search.platforms import (
     platform_key,
     platform_options,
 )
+from wattmetron.core.search.pool_building import build_pool
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.search.target_arrays import Pairing, TargetFloor, Targets
 from wattmetron.core.search.thresholds import ints

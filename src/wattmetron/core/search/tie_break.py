@@ -30,10 +30,11 @@ from wattmetron.core.search.platforms import (
 from wattmetron.core.search.problem import Scene, Scenes
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.housing import Cooler, PowerSupply
 from wattmetron.core.values.kits import JOINT
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Cooler, Graphics, Part, PowerSupply, Processor
+from wattmetron.core.values.parts import Graphics, Part, Processor
 
 Ints = NDArray[np.int64]
 SHELL: frozenset[Kind] = frozenset({"cooler", "supply", "case"})

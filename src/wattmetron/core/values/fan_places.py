@@ -2,7 +2,7 @@
 
 from collections.abc import Mapping
 
-from wattmetron.core.values.parts import Case
+from wattmetron.core.values.housing import Case
 
 MOST_ADDED = 64
 """No case has room for more; who adds more is told that they find no place."""

@@ -6,19 +6,10 @@ from dataclasses import dataclass
 from wattmetron.core.values.fan_places import placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter, OpticalDrive
 from wattmetron.core.values.games import Game
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import (
-    Case,
-    Cooler,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    PowerSupply,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -9,18 +9,9 @@ from wattmetron.core.values.further_parts import (
     Screen,
     WirelessAdapter,
 )
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import (
-    Case,
-    Cooler,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    PowerSupply,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
 
 PART_TYPES: dict[Kind, type[Part]] = {
     "processor": Processor,

@@ -5,10 +5,11 @@ the shop.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from wattmetron.core.values.housing import Cooler
 from wattmetron.core.values.offers import Condition, Offer
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Cooler, Part, Storage
+from wattmetron.core.values.parts import Part, Storage
 
 FAILING: Mapping[Kind, float] = {
     "processor": 0.01,

@@ -3,10 +3,11 @@
 from dataclasses import dataclass
 from typing import Literal, get_args
 
+from wattmetron.core.values.housing import PowerSupply
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import KIND_PLURALS
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Part, PowerSupply
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.words import counted
 
 Trust = Literal["doubtful", "unknown", "plain", "proven"]

@@ -8,19 +8,16 @@ from wattmetron.core.compatibility.allowed import PartCandidate, barring
 from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.compatibility.floor_violations import missed
 from wattmetron.core.compatibility.floors_of_brief import floors_of, storage_floor
-from wattmetron.core.compatibility.remedies import Remedy, remedies
 from wattmetron.core.compatibility.roles import Role, roles_of
 from wattmetron.core.compatibility.rule_wishes import Wishes, wishes_of
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.compatibility.wasted_money import weighed
-from wattmetron.core.errors import UnknownGameError, UnknownPartError
+from wattmetron.core.errors import UnknownGameError
 from wattmetron.core.frames.chance import curves_of
 from wattmetron.core.frames.estimate import Estimate, estimate
 from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.draw import Draw, draw, needed_supply_w
 from wattmetron.core.power.tuning import machine_of
-from wattmetron.core.search.answer import NEVER
-from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.search.resale import back_minor
 from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
@@ -380,53 +377,3 @@ def not_allowed(
         rule.says(purchase, lambda minor: money(minor, book.currency))
         for rule in barring(brief, part, cost_minor, stays, book.supply)
     ]
-
-
-def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
-    """The least that the missing kinds cost with everything chosen kept, or None for a whole
-    machine.
-    """
-    if not assessment.missing:
-        return None
-    return catalogue.keep.long(
-        ("remaining", assessment.brief, assessment.build),
-        lambda: _remaining(catalogue, assessment),
-    )
-
-
-def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
-    answer = cheapest_fit(
-        catalogue,
-        known_brief(catalogue, assessment.brief),
-        known_build(catalogue, assessment.build),
-    )
-    if answer.build is None or answer.cost_minor >= NEVER:
-        return Remaining(assessment.missing, None, None)
-    second = sum(
-        line.price_minor
-        for line in [line for line in assessment.lines if line.kind == "graphics"][1:]
-    )
-    least = max(0, answer.cost_minor - (assessment.machine_minor - second))
-    return Remaining(
-        assessment.missing, least, replace(answer.build, second_card=assessment.build.second_card)
-    )
-
-
-def finding_remedies(
-    catalogue: Catalogue, assessment: Assessment, finding: Finding
-) -> tuple[Remedy, ...]:
-    """Actions that clear a finding."""
-    brief = known_brief(catalogue, searched(assessment.brief))
-    return catalogue.keep.long(
-        ("remedies", finding, assessment.build, brief),
-        lambda: _finding_remedies(catalogue, brief, assessment.build, finding),
-    )
-
-
-def _finding_remedies(
-    catalogue: Catalogue, brief: Brief, build: Build, finding: Finding
-) -> tuple[Remedy, ...]:
-    try:
-        return remedies(catalogue, brief, build, finding)
-    except UnknownPartError:
-        return ()

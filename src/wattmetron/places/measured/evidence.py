@@ -26,7 +26,8 @@ from wattmetron.places.measured.run_library import (
     with_result,
 )
 from wattmetron.store.database import Transaction
-from wattmetron.workshop.workshop import ListedBrief, Workshop
+from wattmetron.workshop.listed_briefs import ListedBrief
+from wattmetron.workshop.workshop import Workshop
 
 MOST_BRIEFS = 40
 Change = Callable[[Transaction], None]

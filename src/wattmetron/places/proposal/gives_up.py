@@ -2,17 +2,8 @@
 
 from collections.abc import Iterator
 
-from wattmetron.core.values.parts import (
-    Case,
-    Cooler,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    PowerSupply,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.housing import Case, Cooler, PowerSupply
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
 from wattmetron.core.values.trust import TRUSTS, trust_of
 
 Figure = tuple[str, float | None, str]

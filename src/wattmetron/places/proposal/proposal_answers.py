@@ -9,7 +9,8 @@ from wattmetron.core.compatibility.remedies import Remedy
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.formats.brief_file import build_file
 from wattmetron.places.assessment.all_targets import together
-from wattmetron.places.assessment.assess import Assessment, finding_remedies
+from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.assessment.remaining import finding_remedies
 from wattmetron.places.proposal.leftover_budget import rest_of
 from wattmetron.places.proposal.proposals import Answer, reasons_of
 from wattmetron.words.figures import amount

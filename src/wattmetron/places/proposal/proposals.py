@@ -477,7 +477,7 @@ def _relaxations(
         rates[estimate.target.id].append(estimate.reliable_fps)
     currency = catalogue.region(brief.region).currency
     for target in brief.counted_targets:
-        for sentence, changed in _easier(catalogue, target, rates[target.id]):
+        for sentence, changed in easier_settings(catalogue, target, rates[target.id]):
             targets = tuple(changed if other.id == target.id else other for other in brief.targets)
             relaxed = replace(brief, targets=targets)
             result = propose(catalogue, relaxed, "least money", fixed)
@@ -491,52 +491,14 @@ def _relaxations(
     ]
 
 
-@dataclass(frozen=True, slots=True)
-class InMoney:
-    """Settings of a target, None as they are, and what the cheapest build that meets everything
-    then costs.
-    """
-
-    words: str
-    target: Target | None
-    cost_minor: int | None
-
-
-def settings_in_money(
-    catalogue: Catalogue, brief: Brief, build: Build, target: Target
-) -> tuple[InMoney, ...]:
-    """What the target's settings cost as they are and with each single step down, the present ones
-    first.
-    """
-    return catalogue.keep.long(
-        ("settings in money", brief, build, target),
-        lambda: _settings_in_money(catalogue, brief, build, target),
-    )
-
-
-def _settings_in_money(
-    catalogue: Catalogue, brief: Brief, build: Build, target: Target
-) -> tuple[InMoney, ...]:
-    brief, fixed = known_brief(catalogue, brief), kept_parts(catalogue, brief, build)
-    moneys = []
-    for words, changed in [("as it is", target), *_easier(catalogue, target, [])]:
-        targets = tuple(changed if other.id == target.id else other for other in brief.targets)
-        result = propose(catalogue, replace(brief, targets=targets), "least money", fixed)
-        cost = (
-            None
-            if result.build is None
-            else result.cost_minor + besides_minor(catalogue, brief, fixed)
-        )
-        moneys.append(InMoney(words, None if changed == target else changed, cost))
-    return tuple(moneys)
-
-
 def _against(brief: Brief, cost_minor: int, currency: str) -> str:
     over = cost_minor - brief.budget_high_minor
     return f"{money(over, currency)} over the budget" if over > 0 else "within the budget"
 
 
-def _easier(catalogue: Catalogue, target: Target, rates: list[float]) -> list[tuple[str, Target]]:
+def easier_settings(
+    catalogue: Catalogue, target: Target, rates: list[float]
+) -> list[tuple[str, Target]]:
     """Lower presets, upscaling, no rays, and the rates that the best and the budget reach."""
     game = fitted_game(catalogue, target.game_id)
     options = []

@@ -10,12 +10,14 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.housing import PowerSupply
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
-from wattmetron.core.values.parts import Memory, PowerSupply
+from wattmetron.core.values.parts import Memory
 from wattmetron.core.values.sent_list import Sent
 from wattmetron.core.values.trust import judge, trust_of
 from wattmetron.core.values.words import listed
-from wattmetron.places.assessment.assess import Assessment, CostLine, assess, remaining
+from wattmetron.places.assessment.assess import Assessment, CostLine, assess
+from wattmetron.places.assessment.remaining import remaining
 from wattmetron.places.balance.balance import idle_money
 from wattmetron.places.proposal.gives_up import gives_up
 from wattmetron.places.review.improve import Improved

@@ -12,7 +12,7 @@ from wattmetron.places.balance.balance import cell_of, tables
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.shell.address import encode_build
 from wattmetron.words.figures import KIND_WORDS, money, money_change
-from wattmetron.workshop.workshop import Opened
+from wattmetron.workshop.listed_briefs import Opened
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

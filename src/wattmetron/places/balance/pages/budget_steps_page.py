@@ -15,7 +15,7 @@ from wattmetron.places.balance.coverage import cover
 from wattmetron.shell.address import encode_build
 from wattmetron.shell.forms import whole_or_none
 from wattmetron.words.figures import KIND_WORDS, THIN, money, percent
-from wattmetron.workshop.workshop import Opened
+from wattmetron.workshop.listed_briefs import Opened
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -18,11 +18,12 @@ from wattmetron.core.values.brief import (
 )
 from wattmetron.core.values.declared import Declared
 from wattmetron.core.values.games import Game
-from wattmetron.core.values.part_kinds import FURTHER_KINDS, KIND_PLURALS, KINDS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, KIND_PLURALS, Kind
 from wattmetron.core.values.trust import TRUST_FLOORS
 from wattmetron.core.values.wishes import PREFERRED
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.suggested import USUAL_DISPLAYS
+from wattmetron.places.brief.pages.brief_choices import choices_of
 from wattmetron.places.brief.pages.forms import GENERAL, LOWER
 from wattmetron.places.games.library import tier_targets
 from wattmetron.shell.forms import entry_name
@@ -38,48 +39,6 @@ Drafts = Mapping[str, str]
 
 Choice = tuple[str, str]
 """A value and its words."""
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Choices:
-    """What can be chosen anywhere in the form, the same for every brief of a catalogue."""
-
-    games: tuple[str, ...]
-    parts: tuple[str, ...]
-    names: Mapping[str, str]
-    makers: tuple[str, ...]
-    makers_by_kind: tuple[str, ...]
-    colours: tuple[str, ...]
-    systems: tuple[str, ...]
-
-
-def choices_of(catalogue: Catalogue) -> Choices:
-    """The choices of a catalogue."""
-    return catalogue.keep.once(("form choices",), lambda: _choices_of(catalogue))
-
-
-def _choices_of(catalogue: Catalogue) -> Choices:
-    parts = catalogue.parts.values()
-    lists = catalogue.published.values()
-    by_kind = {(KIND_WORDS[kind], part.maker) for kind in KINDS for part in catalogue.by_kind[kind]}
-    return Choices(
-        games=tuple(sorted(game.name for game in catalogue.games.values())),
-        parts=tuple(part.name for parts in catalogue.by_kind.values() for part in parts),
-        names={part.id: part.name for part in parts},
-        makers=tuple(sorted({part.maker for part in parts})),
-        makers_by_kind=tuple(f"{kind}: {maker}" for kind, maker in sorted(by_kind)),
-        colours=tuple(sorted({part.colour for part in parts if part.colour})),
-        systems=tuple(
-            sorted(
-                {
-                    tier.system
-                    for requirements in lists
-                    for tier in requirements.tiers
-                    if tier.system
-                }
-            )
-        ),
-    )
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,7 +6,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import assess
 from wattmetron.words.figures import money, money_range
-from wattmetron.workshop.workshop import ListedBrief
+from wattmetron.workshop.listed_briefs import ListedBrief
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,7 +8,8 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.brief.merged_copy import Proposed, proposed, taking
 from wattmetron.words.figures import money, money_change
-from wattmetron.workshop.workshop import Opened, Snapshot
+from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Snapshot
 
 
 @dataclass(frozen=True, slots=True)

@@ -24,7 +24,7 @@ from wattmetron.places.buy.purchase_edits import Buying, arrived_build, buying, 
 from wattmetron.shell.address import DeskQuery
 from wattmetron.shell.pages import amount
 from wattmetron.words.figures import THIN, money, money_change
-from wattmetron.workshop.workshop import Opened
+from wattmetron.workshop.listed_briefs import Opened
 
 FEW_SHOPS = 1
 STATE_WORDS = {

@@ -21,7 +21,7 @@ from wattmetron.places.compare.pages.snapshot_panel import (
 )
 from wattmetron.shell.address import DeskQuery, Link, encode_build
 from wattmetron.words.figures import THIN, amount, money, money_change, percent
-from wattmetron.workshop.workshop import ListedBrief, Opened
+from wattmetron.workshop.listed_briefs import ListedBrief, Opened
 
 LETTERS = "ABCDEF"
 PINNED, SURE = "pinned", 0.9

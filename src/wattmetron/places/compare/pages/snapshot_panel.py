@@ -8,7 +8,8 @@ from wattmetron.core.values.words import listed
 from wattmetron.places.handout.changes_since import CAUSES, Since, read_figures, since
 from wattmetron.places.handout.sets import all_sets
 from wattmetron.words.figures import THIN, money
-from wattmetron.workshop.workshop import Opened, Snapshot, Workshop
+from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Snapshot, Workshop
 
 LEAST_FACTOR = 0.001
 CAUSE_WORDS = {

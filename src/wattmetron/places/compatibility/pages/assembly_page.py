@@ -10,7 +10,7 @@ from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import assess
 from wattmetron.words.figures import KIND_WORDS
-from wattmetron.workshop.workshop import Opened
+from wattmetron.workshop.listed_briefs import Opened
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

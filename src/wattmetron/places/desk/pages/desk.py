@@ -15,13 +15,8 @@ from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.all_targets import at_once_words, together_words
-from wattmetron.places.assessment.assess import (
-    Assessment,
-    assess,
-    finding_remedies,
-    known_build,
-    remaining,
-)
+from wattmetron.places.assessment.assess import Assessment, assess, known_build
+from wattmetron.places.assessment.remaining import finding_remedies, remaining
 from wattmetron.places.balance.balance import cell_of, tables
 from wattmetron.places.balance.pages.balance_view import BalanceView, balance_view
 from wattmetron.places.brief.pages.brief_form import BriefForm, brief_form
@@ -54,7 +49,7 @@ from wattmetron.places.proposal.trust_costs import trust_costs
 from wattmetron.places.review.pages.review_view import ReviewView, review_view
 from wattmetron.shell.address import AIM_WORDS, DeskQuery, decode_build, encode_build, trial_of
 from wattmetron.words.figures import KIND_WORDS, money, money_change
-from wattmetron.workshop.workshop import ListedBrief, Opened
+from wattmetron.workshop.listed_briefs import ListedBrief, Opened
 
 NO_PAST, NO_HANDING = Past(), Handing()
 

@@ -30,7 +30,8 @@ from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import read
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
-from wattmetron.workshop.workshop import Opened, Workshop
+from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Workshop
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
 Edit = Callable[[Plan, dict[str, str], Catalogue], tuple[Plan, str]]

@@ -11,7 +11,7 @@ from wattmetron.core.frames.settings_grid import Cell, Grid, settings_grid
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.games import PRESETS
 from wattmetron.places.assessment.assess import Assessment
-from wattmetron.places.proposal.proposals import settings_in_money
+from wattmetron.places.proposal.settings_money import settings_in_money
 from wattmetron.words.figures import THIN, money, percent, settings
 
 

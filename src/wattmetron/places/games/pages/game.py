@@ -34,7 +34,7 @@ from wattmetron.places.games.pages.machine_panel import MeasuredMachine
 from wattmetron.places.games.publishing import GameState
 from wattmetron.words.figures import THIN, money
 from wattmetron.words.tier_words import tier_label
-from wattmetron.workshop.workshop import ListedBrief
+from wattmetron.workshop.listed_briefs import ListedBrief
 
 Link = Callable[..., str]
 Odd = Mapping[tuple[int, Side | None, int | None], str]

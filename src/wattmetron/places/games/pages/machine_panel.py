@@ -12,7 +12,8 @@ from wattmetron.core.values.brief import SURENESS
 from wattmetron.places.assessment.assess import Assessment, assess, known_build
 from wattmetron.places.games.contenders import machine_contender, typed_contender
 from wattmetron.places.games.pages.queries import MachineQuery
-from wattmetron.workshop.workshop import Opened, Workshop
+from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Workshop
 
 
 @dataclass(frozen=True, kw_only=True)

@@ -16,7 +16,7 @@ from wattmetron.places.handout.handout_links import StoredLink
 from wattmetron.places.handout.house_rules import NOTHING_KEPT, Housed
 from wattmetron.places.handout.notes import computed_reasons, doubt
 from wattmetron.places.handout.texts import chat
-from wattmetron.workshop.workshop import Opened
+from wattmetron.workshop.listed_briefs import Opened
 
 FORMS = (
     ("html", "HTML"),

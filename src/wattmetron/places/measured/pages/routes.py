@@ -22,7 +22,8 @@ from wattmetron.places.measured.evidence import (
     take_as_evidence,
 )
 from wattmetron.places.measured.pages.forms import RunChangeForm, changed
-from wattmetron.places.measured.pages.views import honesty_view, run_page, run_row
+from wattmetron.places.measured.pages.run_view import run_page
+from wattmetron.places.measured.pages.views import honesty_view, run_row
 from wattmetron.places.measured.promises import is_at
 from wattmetron.places.measured.run_library import (
     MeasuredRun,

@@ -39,7 +39,8 @@ from wattmetron.places.measured.run_library import take_in, usual_setup
 from wattmetron.shell.forms import Typed, read
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
-from wattmetron.workshop.workshop import ListedBrief, Workshop
+from wattmetron.workshop.listed_briefs import ListedBrief
+from wattmetron.workshop.workshop import Workshop
 
 router = APIRouter(include_in_schema=False)
 MOST_FILES = 12

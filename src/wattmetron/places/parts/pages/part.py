@@ -39,12 +39,13 @@ from wattmetron.places.parts.pages.parts_list_state import (
 )
 from wattmetron.places.parts.part_edits import own_version, part_version, picture_version
 from wattmetron.places.parts.parts_list import ShelfQuery
-from wattmetron.places.proposal.swaps import traits
+from wattmetron.places.proposal.part_traits import traits
 from wattmetron.places.shops.sale_prices import sale_words, sales_of
 from wattmetron.places.shops.wait_or_buy import wait_words
 from wattmetron.shell.pages import amount
 from wattmetron.words.figures import THIN, money, money_change
-from wattmetron.workshop.workshop import Opened, Workshop
+from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Workshop
 
 LEAST_OFF = 0.02
 """Over what the usual price is taken, and from which share on today differs from it."""

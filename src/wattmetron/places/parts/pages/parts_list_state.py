@@ -24,7 +24,8 @@ from wattmetron.shell.forms import (
     read,
     whole_or_none,
 )
-from wattmetron.workshop.workshop import Opened, Workshop
+from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Workshop
 
 MOST_BESIDE = 4
 

@@ -11,7 +11,7 @@ from wattmetron.core.values.parts import Memory
 from wattmetron.core.values.words import listed, with_article
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import Assessment, CostLine, Remaining
-from wattmetron.places.proposal.swaps import traits
+from wattmetron.places.proposal.part_traits import traits
 from wattmetron.shell.address import DeskQuery
 from wattmetron.shell.pages import amount
 from wattmetron.words.drive_words import role_words

@@ -9,10 +9,10 @@ from wattmetron.core.finder import finder_of
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part
-from wattmetron.places.proposal.swaps import traits
+from wattmetron.places.proposal.part_traits import traits
 from wattmetron.shell.address import trial_of
 from wattmetron.words.figures import KIND_WORDS, money
-from wattmetron.workshop.workshop import Opened
+from wattmetron.workshop.listed_briefs import Opened
 
 MOST_GAMES, MOST_PARTS = 6, 10
 

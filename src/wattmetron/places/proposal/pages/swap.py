@@ -10,7 +10,8 @@ from wattmetron.core.values.words import listed
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.proposal.chips import ChipOffer, chips, compared
-from wattmetron.places.proposal.swaps import Candidate, Swap, SwapEffect, traits
+from wattmetron.places.proposal.part_traits import traits
+from wattmetron.places.proposal.swaps import Candidate, Swap, SwapEffect
 from wattmetron.shell.address import DeskQuery, encode_build
 from wattmetron.words.figures import GAP, KIND_WORDS, THIN, money, round_money
 from wattmetron.words.offer_words import offer_marks
