@@ -24,7 +24,7 @@ from wattmetron.core.values.ids import ID_WORDS, is_id
 from wattmetron.core.values.money import to_decimal
 from wattmetron.core.values.offers import LINKS, Condition, Offer, Region, SoldBy, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
-from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, SPECS, Kind
 from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.core.values.parts import Part
 from wattmetron.core.values.published import Assumptions, Published
@@ -44,23 +44,7 @@ from wattmetron.formats.requirements_file import (
 )
 from wattmetron.formats.shops_file import read_shops, write_shops
 
-PART_FILES: dict[Kind, str] = {
-    "processor": "processors.csv",
-    "graphics": "graphics.csv",
-    "mainboard": "mainboards.csv",
-    "memory": "memory.csv",
-    "storage": "storage.csv",
-    "cooler": "coolers.csv",
-    "supply": "supplies.csv",
-    "case": "cases.csv",
-    "fan": "fans.csv",
-    "splitter": "splitters.csv",
-    "wireless": "wireless.csv",
-    "optical": "optical.csv",
-    "system": "systems.csv",
-    "display": "displays.csv",
-    "input": "inputs.csv",
-}
+PART_FILES: dict[Kind, str] = {kind: spec.file for kind, spec in SPECS.items()}
 OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = (
     "offers.csv",
     "regions.csv",

@@ -10,47 +10,6 @@ from wattmetron.places.assessment.assess import Assessment, known_brief
 from wattmetron.words.drive_words import drives_words
 from wattmetron.words.figures import THIN
 
-GENERAL: dict[Kind, str] = {
-    "processor": (
-        "In games the speed of one busy core decides, in other work that of all cores. Clock"
-        " frequencies do not compare across designs."
-    ),
-    "graphics": (
-        "It decides most games at high resolutions: speed at your resolution, enough video memory,"
-        " and power that supply and case carry."
-    ),
-    "mainboard": (
-        "Socket and chipset first, then what is really used: memory slots, M.2 slots, power"
-        " delivery, headers, wireless."
-    ),
-    "memory": (
-        "Enough gigabytes, in pairs, at the rate that processor and board can use. One stick halves"
-        " the bandwidth."
-    ),
-    "storage": "Capacity first: faster interfaces hardly change loading times.",
-    "cooler": (
-        "It must carry the processor's sustained heat and fit the case; more reserve is quieter."
-    ),
-    "supply": (
-        "Output with headroom, spikes, the right connectors; build quality matters more than the"
-        " efficiency level."
-    ),
-    "case": (
-        "Everything must go in, air must flow, enough fans must be there; then it is a matter of"
-        " taste."
-    ),
-    "fan": "They carry the heat out of the case; more and larger ones turn slower and are quieter.",
-    "splitter": "Only where the mainboard has fewer headers than there are fans.",
-    "wireless": "Only where no cable reaches and the board has none.",
-    "optical": "Only for discs that you have.",
-    "system": "Published requirements name the system; drivers must exist for it.",
-    "display": (
-        "Its pixels and refresh decide what frame rates are worth having; variable refresh hides"
-        " dips."
-    ),
-    "input": "A matter of taste; count it where the budget has to pay for it.",
-}
-
 
 def what_matters(catalogue: Catalogue, now: Assessment, kind: Kind) -> tuple[str, ...]:
     """Sentences with this brief's figures; empty where nothing more can be said yet."""

@@ -2,24 +2,10 @@
 
 import re
 
-from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_kinds import SPECS, Kind
 
-WORDS: tuple[tuple[Kind, str], ...] = (
-    ("mainboard", r"main ?boards?|mother ?boards?|mobo|boards?|hovedkort"),
-    ("graphics", r"graphics(?: cards?)?|gpu|video cards?|grafikkarte|skjermkort|cards?"),
-    ("wireless", r"wi-?fi(?: card| stick)?|wireless(?: adapter)?|wlan"),
-    ("memory", r"memory|ram|arbeitsspeicher|minne"),
-    ("cooler", r"(?:cpu |processor )?cooler|cooling|aio|kühler|kjøler"),
-    ("supply", r"power suppl(?:y|ies)|psu|supply|netzteil|strømforsyning"),
-    ("case", r"case|housing|chassis|tower|gehäuse|kabinett"),
-    ("storage", r"ssd|nvme|hdd|hard dis[ck]|hard drive|drives?|storage|scratch disk|festplatte"),
-    ("splitter", r"fan (?:splitter|hub)s?(?: cable)?|splitter(?: cable)?s?|y-cables?"),
-    ("fan", r"(?:case )?fans?|lüfter"),
-    ("display", r"monitor|display|screen|bildschirm|skjerm"),
-    ("system", r"operating system|os|betriebssystem"),
-    ("optical", r"optical(?: drive)?|disc drive"),
-    ("input", r"keyboard(?: and mouse)?|mouse|controller|headset|tastatur"),
-    ("processor", r"cpu|processor|prozessor|prosessor"),
+WORDS: tuple[tuple[Kind, str], ...] = tuple(
+    (kind, spec.words) for kind, spec in sorted(SPECS.items(), key=lambda item: item[1].words_rank)
 )
 _KINDS = tuple((kind, re.compile(rf"\b(?:{words})\b", re.I)) for kind, words in WORDS)
 _LEADING = tuple(

@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.values.part_kinds import ALL_KINDS, KIND_PLURALS
+from wattmetron.core.values.part_kinds import ALL_KINDS, KIND_PLURALS, SPECS
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import Assessment, assess
-from wattmetron.places.parts.key_figures import GENERAL, what_matters
+from wattmetron.places.parts.key_figures import what_matters
 from wattmetron.places.parts.pages.part_figures import PartComparison, beside
 from wattmetron.places.parts.pages.parts_list_state import (
     MOST_BESIDE,
@@ -154,7 +154,7 @@ def shelf_page(catalogue: Catalogue, state: ShelfState) -> ShelfPage:
             for name in state.typed
             if name.split(".")[0] in ("q", "f", "min", "max", "fits", "trusted")
         },
-        general=GENERAL[query.kind],
+        general=SPECS[query.kind].matters,
         matters=what_matters(catalogue, now, query.kind) if now else (),
         price_head=_head(state, "price", "delivered", currency),
         name_head=_head(state, "name", "part", ""),
