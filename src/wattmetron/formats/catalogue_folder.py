@@ -33,7 +33,7 @@ from wattmetron.formats.charts_file import ChartLine, read_charts, write_charts
 from wattmetron.formats.columns import ColumnSpec, columns_of
 from wattmetron.formats.csv_table import decoded, read_table, write_table
 from wattmetron.formats.games_file import read_games, write_games
-from wattmetron.formats.problems import FormatError, Problem
+from wattmetron.formats.problems import FormatError, Problem, add_problem
 from wattmetron.formats.references_file import read_references, write_references
 from wattmetron.formats.requirements_file import (
     REQUIREMENTS_FORMAT,
@@ -152,14 +152,8 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
     def text_of(name: str) -> str | None:
         data = load(name)
         if data is None:
-            problems.append(
-                Problem(
-                    file=name,
-                    line=None,
-                    column="",
-                    found="no such file",
-                    expected="the file, with its header at least",
-                )
+            add_problem(
+                problems, name, found="no such file", expected="the file, with its header at least"
             )
             return None
         return decoded(name, data, problems)
@@ -244,14 +238,12 @@ def _read_requirements(
         return empty
     for number, game in enumerate(file.games, start=1):
         if games and game.game not in games:
-            problems.append(
-                Problem(
-                    file=REQUIREMENTS_FILE,
-                    line=None,
-                    column=f"games › {number}",
-                    found=f"“{game.game}”",
-                    expected="the id of a game",
-                )
+            add_problem(
+                problems,
+                REQUIREMENTS_FILE,
+                found=f"“{game.game}”",
+                expected="the id of a game",
+                column=f"games › {number}",
             )
     return file
 
@@ -269,34 +261,24 @@ def _add_part(
     parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]
 ) -> None:
     if not is_id(part.id):
-        problems.append(
-            Problem(
-                file=file,
-                line=line,
-                column="id",
-                found=f"“{part.id}”",
-                expected=ID_WORDS,
-            )
-        )
+        add_problem(problems, file, found=f"“{part.id}”", expected=ID_WORDS, line=line, column="id")
     elif part.id in parts:
-        problems.append(
-            Problem(
-                file=file,
-                line=line,
-                column="id",
-                found=f"“{part.id}” a second time",
-                expected="an id used once in the catalogue",
-            )
+        add_problem(
+            problems,
+            file,
+            found=f"“{part.id}” a second time",
+            expected="an id used once in the catalogue",
+            line=line,
+            column="id",
         )
     elif (wrong := unreadable(part)) is not None:
-        problems.append(
-            Problem(
-                file=file,
-                line=line,
-                column=wrong[0],
-                found=f"“{wrong[1]}”",
-                expected=OF_SOURCES[wrong[0]],
-            )
+        add_problem(
+            problems,
+            file,
+            found=f"“{wrong[1]}”",
+            expected=OF_SOURCES[wrong[0]],
+            line=line,
+            column=wrong[0],
         )
     else:
         parts[part.id] = part
@@ -308,25 +290,21 @@ def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region
         read_table(Region, REGIONS_FILE, text, problems) if text is not None else ()
     ):
         if region.id in regions:
-            problems.append(
-                Problem(
-                    file=REGIONS_FILE,
-                    line=line,
-                    column="id",
-                    found=f"“{region.id}” a second time",
-                    expected="an id used once",
-                )
+            add_problem(
+                problems,
+                REGIONS_FILE,
+                found=f"“{region.id}” a second time",
+                expected="an id used once",
+                line=line,
+                column="id",
             )
         regions[region.id] = region
     if text is not None and not regions and not any(p.file == REGIONS_FILE for p in problems):
-        problems.append(
-            Problem(
-                file=REGIONS_FILE,
-                line=None,
-                column="",
-                found="no region",
-                expected="one at least: a line with its id, name and currency",
-            )
+        add_problem(
+            problems,
+            REGIONS_FILE,
+            found="no region",
+            expected="one at least: a line with its id, name and currency",
         )
     return regions
 
@@ -343,47 +321,43 @@ def _read_offers(
         key = (row.part_id, row.shop, row.region, row.condition)
         region = regions.get(row.region)
         if part_ids is not None and row.part_id not in part_ids:
-            problems.append(
-                Problem(
-                    file=OFFERS_FILE,
-                    line=line,
-                    column="part_id",
-                    found=f"“{row.part_id}”",
-                    expected="the id of a part",
-                )
+            add_problem(
+                problems,
+                OFFERS_FILE,
+                found=f"“{row.part_id}”",
+                expected="the id of a part",
+                line=line,
+                column="part_id",
             )
         elif region is None and not regions:
             continue
         elif region is None:
-            problems.append(
-                Problem(
-                    file=OFFERS_FILE,
-                    line=line,
-                    column="region",
-                    found=f"“{row.region}”",
-                    expected="the id of a region",
-                )
+            add_problem(
+                problems,
+                OFFERS_FILE,
+                found=f"“{row.region}”",
+                expected="the id of a region",
+                line=line,
+                column="region",
             )
         elif region.currency != row.currency:
-            problems.append(
-                Problem(
-                    file=OFFERS_FILE,
-                    line=line,
-                    column="currency",
-                    found=f"“{row.currency}”",
-                    expected=region.currency,
-                )
+            add_problem(
+                problems,
+                OFFERS_FILE,
+                found=f"“{row.currency}”",
+                expected=region.currency,
+                line=line,
+                column="currency",
             )
         elif key in seen:
             words = "the same part, shop, region and condition twice"
-            problems.append(
-                Problem(
-                    file=OFFERS_FILE,
-                    line=line,
-                    column="part_id",
-                    found=words,
-                    expected="one line for each",
-                )
+            add_problem(
+                problems,
+                OFFERS_FILE,
+                found=words,
+                expected="one line for each",
+                line=line,
+                column="part_id",
             )
         else:
             seen.add(key)
@@ -422,24 +396,20 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
         read_games(GAMES_FILE, text, problems) if text is not None else (), start=1
     ):
         if not is_id(game.id):
-            problems.append(
-                Problem(
-                    file=GAMES_FILE,
-                    line=None,
-                    column=f"{number} › id",
-                    found=f"“{game.id}”",
-                    expected=ID_WORDS,
-                )
+            add_problem(
+                problems,
+                GAMES_FILE,
+                found=f"“{game.id}”",
+                expected=ID_WORDS,
+                column=f"{number} › id",
             )
         elif game.id in games:
-            problems.append(
-                Problem(
-                    file=GAMES_FILE,
-                    line=None,
-                    column=f"{number} › id",
-                    found=f"“{game.id}” a second time",
-                    expected="an id used once",
-                )
+            add_problem(
+                problems,
+                GAMES_FILE,
+                found=f"“{game.id}” a second time",
+                expected="an id used once",
+                column=f"{number} › id",
             )
         games[game.id] = game
     return games

@@ -10,7 +10,7 @@ from annotated_types import Ge, Gt, Le
 from wattmetron.core.values.charts import Chart, ChartRow, Measure
 from wattmetron.core.values.fields import Column
 from wattmetron.formats.csv_table import read_table, write_table
-from wattmetron.formats.problems import Problem
+from wattmetron.formats.problems import Problem, add_problem
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -63,24 +63,22 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
             line.measure,
             line.name,
         ):
-            problems.append(
-                Problem(
-                    file=file,
-                    line=number,
-                    column="measure",
-                    found=f"another measure or name in “{line.chart}”",
-                    expected="one per chart",
-                )
+            add_problem(
+                problems,
+                file,
+                found=f"another measure or name in “{line.chart}”",
+                expected="one per chart",
+                line=number,
+                column="measure",
             )
         if any(chart_line.part == line.part for chart_line in chart_lines):
-            problems.append(
-                Problem(
-                    file=file,
-                    line=number,
-                    column="part",
-                    found=f"“{line.part}” a second time in “{line.chart}”",
-                    expected="each part once",
-                )
+            add_problem(
+                problems,
+                file,
+                found=f"“{line.part}” a second time in “{line.chart}”",
+                expected="each part once",
+                line=number,
+                column="part",
             )
         chart_lines.append(line)
     return {

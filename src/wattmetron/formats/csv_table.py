@@ -14,7 +14,7 @@ from typing import Any, TypeVar
 
 from wattmetron.core.values.text import clean
 from wattmetron.formats.columns import ColumnSpec, Reader, cell_of, columns_of, reader_of
-from wattmetron.formats.problems import Problem
+from wattmetron.formats.problems import Problem, add_problem
 
 T = TypeVar("T")
 MAX_BYTES = 50_000_000
@@ -55,40 +55,27 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
     """Text of a file, or None with a problem noted when it is too large or not UTF-8 text."""
     if len(data) > MAX_BYTES:
         size = f"{len(data) / 1e6:,.0f} MB"
-        problems.append(
-            Problem(
-                file=file,
-                line=None,
-                column="",
-                found=size,
-                expected=f"at most {MAX_BYTES // 1_000_000} MB: split the file",
-            )
+        add_problem(
+            problems,
+            file,
+            found=size,
+            expected=f"at most {MAX_BYTES // 1_000_000} MB: split the file",
         )
         return None
     if b"\0" in data:
-        problems.append(
-            Problem(
-                file=file,
-                line=None,
-                column="",
-                found="binary data",
-                expected="text in UTF-8: save it as CSV",
-            )
-        )
+        add_problem(problems, file, found="binary data", expected="text in UTF-8: save it as CSV")
         return None
     try:
         return clean(data.decode("utf-8-sig"))
     except UnicodeDecodeError as error:
         line = data[: error.start].count(b"\n") + 1
         shown = f"the byte 0x{data[error.start]:02x}"
-        problems.append(
-            Problem(
-                file=file,
-                line=line,
-                column="",
-                found=shown,
-                expected="text in UTF-8: save it with that encoding",
-            )
+        add_problem(
+            problems,
+            file,
+            found=shown,
+            expected="text in UTF-8: save it with that encoding",
+            line=line,
         )
         return None
 
@@ -110,28 +97,24 @@ def read_table(
         header = next(reader, None)
         if not header or not _header_fits(kind, file, header, problems):
             if not header:
-                problems.append(
-                    Problem(
-                        file=file,
-                        line=1,
-                        column="",
-                        found="nothing",
-                        expected="a header line with the column names",
-                    )
+                add_problem(
+                    problems,
+                    file,
+                    found="nothing",
+                    expected="a header line with the column names",
+                    line=1,
                 )
             return []
         return list(
             _rows(kind, file, header, reader, problems, set() if broken is None else broken)
         )
     except csv.Error as error:
-        problems.append(
-            Problem(
-                file=file,
-                line=reader.line_num,
-                column="",
-                found=f"broken CSV ({error})",
-                expected="comma-separated values",
-            )
+        add_problem(
+            problems,
+            file,
+            found=f"broken CSV ({error})",
+            expected="comma-separated values",
+            line=reader.line_num,
         )
         return []
 
@@ -141,35 +124,32 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
     before = len(problems)
     unknown = [name for name in header if name not in specs]
     for name in unknown[:MOST_TOLD]:
-        problems.append(
-            Problem(
-                file=file,
-                line=1,
-                column=name,
-                found="an unknown column",
-                expected=f"one of {', '.join(specs)}",
-            )
+        add_problem(
+            problems,
+            file,
+            found="an unknown column",
+            expected=f"one of {', '.join(specs)}",
+            line=1,
+            column=name,
         )
     for name in [name for name, times in Counter(header).items() if times > 1][:MOST_TOLD]:
-        problems.append(
-            Problem(
-                file=file,
-                line=1,
-                column=name,
-                found="the column twice",
-                expected="each column once",
-            )
+        add_problem(
+            problems,
+            file,
+            found="the column twice",
+            expected="each column once",
+            line=1,
+            column=name,
         )
     for name, spec in specs.items():
         if spec.required and name not in header:
-            problems.append(
-                Problem(
-                    file=file,
-                    line=1,
-                    column=name,
-                    found="no such column",
-                    expected=f"a column with {spec.expected}",
-                )
+            add_problem(
+                problems,
+                file,
+                found="no such column",
+                expected=f"a column with {spec.expected}",
+                line=1,
+                column=name,
             )
     return len(problems) == before
 
@@ -192,14 +172,12 @@ def _rows(
         if not cells:
             continue
         if len(cells) != width:
-            problems.append(
-                Problem(
-                    file=file,
-                    line=lines.line_num,
-                    column="",
-                    found=f"{len(cells)} cells",
-                    expected=f"{width} cells",
-                )
+            add_problem(
+                problems,
+                file,
+                found=f"{len(cells)} cells",
+                expected=f"{width} cells",
+                line=lines.line_num,
             )
             continue
         values: dict[str, Any] = {}
@@ -224,14 +202,13 @@ def _rows(
                 fine = False
                 if len(problems) < MAX_PROBLEMS:
                     shown = f"“{cell}”" if cell else "an empty cell"
-                    problems.append(
-                        Problem(
-                            file=file,
-                            line=lines.line_num,
-                            column=name,
-                            found=shown,
-                            expected=spec.expected,
-                        )
+                    add_problem(
+                        problems,
+                        file,
+                        found=shown,
+                        expected=spec.expected,
+                        line=lines.line_num,
+                        column=name,
                     )
         if fine:
             yield lines.line_num, kind(**values)

@@ -4,7 +4,7 @@ from pydantic import ConfigDict, TypeAdapter, ValidationError
 
 from wattmetron.core.values.games import PRESETS, Game, Option, Preset, VideoMemoryNeed
 from wattmetron.formats.json_text import bounded
-from wattmetron.formats.problems import FormatError, Problem
+from wattmetron.formats.problems import FormatError, Problem, add_problem
 
 for _kind in (Game, Option, Preset, VideoMemoryNeed):
     setattr(_kind, "__pydantic_config__", ConfigDict(extra="forbid"))  # noqa: B010
@@ -29,14 +29,8 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
                 str(step + 1) if isinstance(step, int) else str(step) for step in problem["loc"]
             )
             shown = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
-            problems.append(
-                Problem(
-                    file=file,
-                    line=None,
-                    column=location,
-                    found=shown,
-                    expected=problem["msg"].lower(),
-                )
+            add_problem(
+                problems, file, found=shown, expected=problem["msg"].lower(), column=location
             )
         return []
     for number, game in enumerate(games, start=1):
@@ -49,26 +43,18 @@ def _check_presets(file: str, number: int, game: Game, problems: list[Problem]) 
     order = [PRESETS.index(preset.name) for preset in game.presets]
     if not order or order != sorted(set(order)):
         names = ", ".join(preset.name for preset in game.presets) or "none"
-        problems.append(
-            Problem(
-                file=file,
-                line=None,
-                column=where,
-                found=names,
-                expected="each preset once, lowest first",
-            )
+        add_problem(
+            problems, file, found=names, expected="each preset once, lowest first", column=where
         )
     for lower, higher in zip(game.presets, game.presets[1:], strict=False):
         if (
             lower.graphics_factor > higher.graphics_factor
             or lower.processor_factor > higher.processor_factor
         ):
-            problems.append(
-                Problem(
-                    file=file,
-                    line=None,
-                    column=where,
-                    found=f"{higher.name} lighter than {lower.name}",
-                    expected="rising factors",
-                )
+            add_problem(
+                problems,
+                file,
+                found=f"{higher.name} lighter than {lower.name}",
+                expected="rising factors",
+                column=where,
             )

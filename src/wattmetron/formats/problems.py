@@ -27,6 +27,19 @@ class Problem:
         return f"{location}: found {shown}; expected {self.expected}."
 
 
+def add_problem(
+    problems: list[Problem],
+    file: str,
+    *,
+    found: str,
+    expected: str,
+    line: int | None = None,
+    column: str = "",
+) -> None:
+    """Puts down one thing wrong; without a line it concerns the whole file."""
+    problems.append(Problem(file=file, line=line, column=column, found=found, expected=expected))
+
+
 class FormatError(InvalidError):
     """A file or folder that cannot be read; holds every problem found, nothing was written."""
 

@@ -5,7 +5,7 @@ from collections.abc import Iterable
 from pydantic import TypeAdapter, ValidationError
 
 from wattmetron.core.values.references import Reference
-from wattmetron.formats.problems import Problem
+from wattmetron.formats.problems import Problem, add_problem
 
 _ADAPTER = TypeAdapter(list[Reference])
 
@@ -17,14 +17,12 @@ def read_references(file: str, data: bytes, problems: list[Problem]) -> dict[str
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         location = " › ".join(str(step) for step in first["loc"])
-        problems.append(
-            Problem(
-                file=file,
-                line=None,
-                column=location,
-                found=f"“{str(first.get('input'))[:60]}”",
-                expected=f"machines as docs/formats.md describes them ({first['msg']})",
-            )
+        add_problem(
+            problems,
+            file,
+            found=f"“{str(first.get('input'))[:60]}”",
+            expected=f"machines as docs/formats.md describes them ({first['msg']})",
+            column=location,
         )
         return {}
     return {reference.id: reference for reference in references}

@@ -7,7 +7,7 @@ from typing import Annotated
 from pydantic import Field, TypeAdapter, ValidationError
 
 from wattmetron.core.values.shops import ShopRules
-from wattmetron.formats.problems import Problem
+from wattmetron.formats.problems import Problem, add_problem
 
 MOST_SHOPS = 500
 _ADAPTER: TypeAdapter[list[ShopRules]] = TypeAdapter(
@@ -26,24 +26,40 @@ def read_shops(
     except ValidationError as error:
         first = error.errors(include_url=False)[0]
         location = " › ".join(str(step) for step in first["loc"])
-        _tell(
+        add_problem(
             problems,
             file,
-            location,
-            f"“{str(first.get('input'))[:60]}”",
-            f"shops as docs/formats.md describes them ({first['msg']})",
+            found=f"“{str(first.get('input'))[:60]}”",
+            expected=f"shops as docs/formats.md describes them ({first['msg']})",
+            column=location,
         )
         return {}
     for n, rules in enumerate(ruleses):
         if regions and rules.region not in regions:
-            _tell(
-                problems, file, f"{n} › region", f"“{rules.region[:60]}”", "a region of regions.csv"
+            add_problem(
+                problems,
+                file,
+                found=f"“{rules.region[:60]}”",
+                expected="a region of regions.csv",
+                column=f"{n} › region",
             )
         for sentence, wrong in _odd(rules):
-            _tell(problems, file, f"{n} › {wrong}", f"“{rules.shop[:60]}”", sentence)
+            add_problem(
+                problems,
+                file,
+                found=f"“{rules.shop[:60]}”",
+                expected=sentence,
+                column=f"{n} › {wrong}",
+            )
     for key, count in Counter(rules.key for rules in ruleses).items():
         if count > 1:
-            _tell(problems, file, "shop", f"“{key[:60]}” twice", "each shop once in a region")
+            add_problem(
+                problems,
+                file,
+                found=f"“{key[:60]}” twice",
+                expected="each shop once in a region",
+                column="shop",
+            )
     return {rules.key: rules for rules in ruleses}
 
 
@@ -62,10 +78,6 @@ def _odd(rules: ShopRules) -> Iterable[tuple[str, str]]:
     for sale in rules.sales:
         if not sale.name.strip() or sale.end < sale.start:
             yield "a sale with a name that ends when it began or later", "sales"
-
-
-def _tell(problems: list[Problem], file: str, location: str, text: str, expected: str) -> None:
-    problems.append(Problem(file=file, line=None, column=location, found=text, expected=expected))
 
 
 def write_shops(shops: Iterable[ShopRules]) -> str:

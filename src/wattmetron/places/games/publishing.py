@@ -21,7 +21,7 @@ from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Side
 from wattmetron.core.values.results import Results
 from wattmetron.formats.catalogue_folder import requirements_of
-from wattmetron.formats.problems import FormatError, Problem
+from wattmetron.formats.problems import FormatError, Problem, add_problem
 from wattmetron.formats.requirements_file import (
     REQUIREMENTS_FORMAT,
     PublishedGame,
@@ -241,30 +241,27 @@ def _looks_like_json(data: bytes) -> bool:
 
 
 def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> list[Game]:
-    problems, games = [], []
+    problems: list[Problem] = []
+    games = []
     for number, game in enumerate(file.games, start=1):
         if game.game in catalogue.games:
             continue
         where = f"games › {number} › game"
         if not is_id(game.game):
-            problems.append(
-                Problem(
-                    file=name,
-                    line=None,
-                    column=where,
-                    found=f"“{game.game}”",
-                    expected="small letters, digits and hyphens",
-                )
+            add_problem(
+                problems,
+                name,
+                found=f"“{game.game}”",
+                expected="small letters, digits and hyphens",
+                column=where,
             )
         elif not game.name.strip():
-            problems.append(
-                Problem(
-                    file=name,
-                    line=None,
-                    column=where,
-                    found=f"the new game “{game.game}” without a name",
-                    expected="its name and genre",
-                )
+            add_problem(
+                problems,
+                name,
+                found=f"the new game “{game.game}” without a name",
+                expected="its name and genre",
+                column=where,
             )
         else:
             games.append(unknown_game(game.game, game.name.strip(), game.genre.strip() or "other"))

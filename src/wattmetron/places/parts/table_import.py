@@ -14,7 +14,7 @@ from wattmetron.core.values.parts import Part
 from wattmetron.formats.catalogue_folder import OF_SOURCES, PART_FILES
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
-from wattmetron.formats.problems import Problem
+from wattmetron.formats.problems import Problem, add_problem
 from wattmetron.places.parts.part_edits import Done
 from wattmetron.store import catalogues as store
 from wattmetron.workshop.workshop import Workshop
@@ -80,44 +80,40 @@ def preview(
     for line, part in read_table(PART_TYPES[kind], name, text, problems):
         old = standing.get(part.id)
         if not is_id(part.id):
-            problems.append(
-                Problem(
-                    file=name,
-                    line=line,
-                    column="id",
-                    found=f"“{part.id}”",
-                    expected="small letters, digits and hyphens",
-                )
+            add_problem(
+                problems,
+                name,
+                found=f"“{part.id}”",
+                expected="small letters, digits and hyphens",
+                line=line,
+                column="id",
             )
         elif part.id in seen:
-            problems.append(
-                Problem(
-                    file=name,
-                    line=line,
-                    column="id",
-                    found=f"“{part.id}” a second time",
-                    expected="an id used once",
-                )
+            add_problem(
+                problems,
+                name,
+                found=f"“{part.id}” a second time",
+                expected="an id used once",
+                line=line,
+                column="id",
             )
         elif (wrong := unreadable(part)) is not None:
-            problems.append(
-                Problem(
-                    file=name,
-                    line=line,
-                    column=wrong[0],
-                    found=f"“{wrong[1]}”",
-                    expected=OF_SOURCES[wrong[0]],
-                )
+            add_problem(
+                problems,
+                name,
+                found=f"“{wrong[1]}”",
+                expected=OF_SOURCES[wrong[0]],
+                line=line,
+                column=wrong[0],
             )
         elif old is not None and kind_of(old) != kind:
-            problems.append(
-                Problem(
-                    file=name,
-                    line=line,
-                    column="id",
-                    found=f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
-                    expected="an id of its own",
-                )
+            add_problem(
+                problems,
+                name,
+                found=f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
+                expected="an id of its own",
+                line=line,
+                column="id",
             )
         elif old is None:
             new.append(part)
@@ -127,14 +123,8 @@ def preview(
             changed.append(ChangedPart(part, _figures(old, part), uses.get(part.id, ())))
         seen.add(part.id)
     if not new and not changed and not same and not problems:
-        problems.append(
-            Problem(
-                file=name,
-                line=None,
-                column="",
-                found="no line with a part",
-                expected="a header and at least one part",
-            )
+        add_problem(
+            problems, name, found="no line with a part", expected="a header and at least one part"
         )
     return TablePreview(
         kind=kind,
