@@ -245,7 +245,7 @@ def put_requirements(
                     file="requirements",
                     line=None,
                     column="games",
-                    found=f"{len(published_games)} entries of “{game_id}”",
+                    actual=f"{len(published_games)} entries of “{game_id}”",
                     expected="one, with its tiers",
                 )
             ]

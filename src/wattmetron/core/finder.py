@@ -15,6 +15,7 @@ from wattmetron.core.values.part_kinds import KIND_NAMES
 LIKENESS = 72.0
 LEAST_LENGTH = 3
 EXACT, BEGINNING, INSIDE = 100.0, 95.0, 85.0
+"""What a match counts for: the whole name, its beginning, a word within it."""
 Sort = Literal["part", "game"]
 
 

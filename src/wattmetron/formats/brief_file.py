@@ -353,7 +353,7 @@ def read_documents(files: Sequence[tuple[str, bytes]]) -> tuple[Brief, Build]:
                     file=names,
                     line=None,
                     column="",
-                    found=counted,
+                    actual=counted,
                     expected="one brief and at most one build",
                 )
             ]
@@ -385,7 +385,7 @@ def _read(kind: Any, name: str, data: bytes) -> Any:
                     file=name,
                     line=None,
                     column="",
-                    found=f"{len(data) / 1e6:,.0f} MB",
+                    actual=f"{len(data) / 1e6:,.0f} MB",
                     expected="at most 1 MB",
                 )
             ]
@@ -405,5 +405,5 @@ def problem_of(name: str, error: Any) -> Problem:
     )
     shown = "no such value" if error["type"] == "missing" else f"“{str(error['input'])[:60]}”"
     return Problem(
-        file=name, line=None, column=location, found=shown, expected=error["msg"].lower()
+        file=name, line=None, column=location, actual=shown, expected=error["msg"].lower()
     )

@@ -132,7 +132,7 @@ def read_catalogue(folder: Path) -> Catalogue:
                     file=str(folder),
                     line=None,
                     column="",
-                    found="no such folder",
+                    actual="no such folder",
                     expected="a catalogue folder",
                 )
             ]
@@ -153,7 +153,7 @@ def parse_catalogue(load: Callable[[str], bytes | None]) -> Catalogue:
         data = load(name)
         if data is None:
             add_problem(
-                problems, name, found="no such file", expected="the file, with its header at least"
+                problems, name, actual="no such file", expected="the file, with its header at least"
             )
             return None
         return decoded(name, data, problems)
@@ -241,7 +241,7 @@ def _read_requirements(
             add_problem(
                 problems,
                 REQUIREMENTS_FILE,
-                found=f"“{game.game}”",
+                actual=f"“{game.game}”",
                 expected="the id of a game",
                 column=f"games › {number}",
             )
@@ -261,12 +261,14 @@ def _add_part(
     parts: dict[str, Part], file: str, line: int, part: Part, problems: list[Problem]
 ) -> None:
     if not is_id(part.id):
-        add_problem(problems, file, found=f"“{part.id}”", expected=ID_WORDS, line=line, column="id")
+        add_problem(
+            problems, file, actual=f"“{part.id}”", expected=ID_WORDS, line=line, column="id"
+        )
     elif part.id in parts:
         add_problem(
             problems,
             file,
-            found=f"“{part.id}” a second time",
+            actual=f"“{part.id}” a second time",
             expected="an id used once in the catalogue",
             line=line,
             column="id",
@@ -275,7 +277,7 @@ def _add_part(
         add_problem(
             problems,
             file,
-            found=f"“{wrong[1]}”",
+            actual=f"“{wrong[1]}”",
             expected=OF_SOURCES[wrong[0]],
             line=line,
             column=wrong[0],
@@ -293,7 +295,7 @@ def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region
             add_problem(
                 problems,
                 REGIONS_FILE,
-                found=f"“{region.id}” a second time",
+                actual=f"“{region.id}” a second time",
                 expected="an id used once",
                 line=line,
                 column="id",
@@ -303,7 +305,7 @@ def _read_regions(text: str | None, problems: list[Problem]) -> dict[str, Region
         add_problem(
             problems,
             REGIONS_FILE,
-            found="no region",
+            actual="no region",
             expected="one at least: a line with its id, name and currency",
         )
     return regions
@@ -324,7 +326,7 @@ def _read_offers(
             add_problem(
                 problems,
                 OFFERS_FILE,
-                found=f"“{row.part_id}”",
+                actual=f"“{row.part_id}”",
                 expected="the id of a part",
                 line=line,
                 column="part_id",
@@ -335,7 +337,7 @@ def _read_offers(
             add_problem(
                 problems,
                 OFFERS_FILE,
-                found=f"“{row.region}”",
+                actual=f"“{row.region}”",
                 expected="the id of a region",
                 line=line,
                 column="region",
@@ -344,7 +346,7 @@ def _read_offers(
             add_problem(
                 problems,
                 OFFERS_FILE,
-                found=f"“{row.currency}”",
+                actual=f"“{row.currency}”",
                 expected=region.currency,
                 line=line,
                 column="currency",
@@ -354,7 +356,7 @@ def _read_offers(
             add_problem(
                 problems,
                 OFFERS_FILE,
-                found=words,
+                actual=words,
                 expected="one line for each",
                 line=line,
                 column="part_id",
@@ -399,7 +401,7 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
             add_problem(
                 problems,
                 GAMES_FILE,
-                found=f"“{game.id}”",
+                actual=f"“{game.id}”",
                 expected=ID_WORDS,
                 column=f"{number} › id",
             )
@@ -407,7 +409,7 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
             add_problem(
                 problems,
                 GAMES_FILE,
-                found=f"“{game.id}” a second time",
+                actual=f"“{game.id}” a second time",
                 expected="an id used once",
                 column=f"{number} › id",
             )
@@ -479,7 +481,7 @@ def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
                     file=str(folder),
                     line=None,
                     column="",
-                    found="a file",
+                    actual="a file",
                     expected="a folder, or a name that is free",
                 )
             ]

@@ -66,7 +66,7 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
             add_problem(
                 problems,
                 file,
-                found=f"another measure or name in “{line.chart}”",
+                actual=f"another measure or name in “{line.chart}”",
                 expected="one per chart",
                 line=number,
                 column="measure",
@@ -75,7 +75,7 @@ def read_charts(file: str, text: str, problems: list[Problem]) -> dict[str, Char
             add_problem(
                 problems,
                 file,
-                found=f"“{line.part}” a second time in “{line.chart}”",
+                actual=f"“{line.part}” a second time in “{line.chart}”",
                 expected="each part once",
                 line=number,
                 column="part",

@@ -58,12 +58,12 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
         add_problem(
             problems,
             file,
-            found=size,
+            actual=size,
             expected=f"at most {MAX_BYTES // 1_000_000} MB: split the file",
         )
         return None
     if b"\0" in data:
-        add_problem(problems, file, found="binary data", expected="text in UTF-8: save it as CSV")
+        add_problem(problems, file, actual="binary data", expected="text in UTF-8: save it as CSV")
         return None
     try:
         return clean(data.decode("utf-8-sig"))
@@ -73,7 +73,7 @@ def decoded(file: str, data: bytes, problems: list[Problem]) -> str | None:
         add_problem(
             problems,
             file,
-            found=shown,
+            actual=shown,
             expected="text in UTF-8: save it with that encoding",
             line=line,
         )
@@ -100,7 +100,7 @@ def read_table(
                 add_problem(
                     problems,
                     file,
-                    found="nothing",
+                    actual="nothing",
                     expected="a header line with the column names",
                     line=1,
                 )
@@ -112,7 +112,7 @@ def read_table(
         add_problem(
             problems,
             file,
-            found=f"broken CSV ({error})",
+            actual=f"broken CSV ({error})",
             expected="comma-separated values",
             line=reader.line_num,
         )
@@ -127,7 +127,7 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
         add_problem(
             problems,
             file,
-            found="an unknown column",
+            actual="an unknown column",
             expected=f"one of {', '.join(specs)}",
             line=1,
             column=name,
@@ -136,7 +136,7 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
         add_problem(
             problems,
             file,
-            found="the column twice",
+            actual="the column twice",
             expected="each column once",
             line=1,
             column=name,
@@ -146,7 +146,7 @@ def _header_fits(kind: type, file: str, header: list[str], problems: list[Proble
             add_problem(
                 problems,
                 file,
-                found="no such column",
+                actual="no such column",
                 expected=f"a column with {spec.expected}",
                 line=1,
                 column=name,
@@ -175,7 +175,7 @@ def _rows(
             add_problem(
                 problems,
                 file,
-                found=f"{len(cells)} cells",
+                actual=f"{len(cells)} cells",
                 expected=f"{width} cells",
                 line=lines.line_num,
             )
@@ -205,7 +205,7 @@ def _rows(
                     add_problem(
                         problems,
                         file,
-                        found=shown,
+                        actual=shown,
                         expected=spec.expected,
                         line=lines.line_num,
                         column=name,

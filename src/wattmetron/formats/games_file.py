@@ -30,7 +30,7 @@ def read_games(file: str, text: str, problems: list[Problem]) -> list[Game]:
             )
             shown = "no such value" if problem["type"] == "missing" else f"“{problem['input']}”"
             add_problem(
-                problems, file, found=shown, expected=problem["msg"].lower(), column=location
+                problems, file, actual=shown, expected=problem["msg"].lower(), column=location
             )
         return []
     for number, game in enumerate(games, start=1):
@@ -44,7 +44,7 @@ def _check_presets(file: str, number: int, game: Game, problems: list[Problem]) 
     if not order or order != sorted(set(order)):
         names = ", ".join(preset.name for preset in game.presets) or "none"
         add_problem(
-            problems, file, found=names, expected="each preset once, lowest first", column=where
+            problems, file, actual=names, expected="each preset once, lowest first", column=where
         )
     for lower, higher in zip(game.presets, game.presets[1:], strict=False):
         if (
@@ -54,7 +54,7 @@ def _check_presets(file: str, number: int, game: Game, problems: list[Problem]) 
             add_problem(
                 problems,
                 file,
-                found=f"{higher.name} lighter than {lower.name}",
+                actual=f"{higher.name} lighter than {lower.name}",
                 expected="rising factors",
                 column=where,
             )

@@ -40,7 +40,7 @@ def bounded(name: str, data: bytes | str) -> str:
         return json.dumps(read_json(data))
     except JsonError as error:
         raise FormatError(
-            [Problem(file=name, line=None, column="", found=error.found, expected=error.expected)]
+            [Problem(file=name, line=None, column="", actual=error.found, expected=error.expected)]
         ) from error
 
 

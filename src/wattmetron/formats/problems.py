@@ -9,12 +9,12 @@ SHOWN = 50
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Problem:
-    """One thing wrong: file, line (1 is the header), column, what was found, what was expected."""
+    """One thing wrong: file, line (1 is the header), column, what stands there, what should."""
 
     file: str
     line: int | None
     column: str
-    found: str
+    actual: str
     expected: str
 
     def __str__(self) -> str:
@@ -23,7 +23,7 @@ class Problem:
             location += f", line {self.line}"
         if self.column:
             location += f", column {self.column}"
-        shown = self.found if len(self.found) <= 60 else self.found[:57] + "…"
+        shown = self.actual if len(self.actual) <= 60 else self.actual[:57] + "…"
         return f"{location}: found {shown}; expected {self.expected}."
 
 
@@ -31,13 +31,13 @@ def add_problem(
     problems: list[Problem],
     file: str,
     *,
-    found: str,
+    actual: str,
     expected: str,
     line: int | None = None,
     column: str = "",
 ) -> None:
     """Puts down one thing wrong; without a line it concerns the whole file."""
-    problems.append(Problem(file=file, line=line, column=column, found=found, expected=expected))
+    problems.append(Problem(file=file, line=line, column=column, actual=actual, expected=expected))
 
 
 class FormatError(InvalidError):

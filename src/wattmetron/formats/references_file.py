@@ -20,7 +20,7 @@ def read_references(file: str, data: bytes, problems: list[Problem]) -> dict[str
         add_problem(
             problems,
             file,
-            found=f"“{str(first.get('input'))[:60]}”",
+            actual=f"“{str(first.get('input'))[:60]}”",
             expected=f"machines as docs/formats.md describes them ({first['msg']})",
             column=location,
         )

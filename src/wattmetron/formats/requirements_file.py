@@ -113,7 +113,7 @@ def read_requirements(name: str, data: bytes) -> RequirementsFile:
                     file=name,
                     line=None,
                     column="",
-                    found=f"{len(data) / 1e6:,.0f} MB",
+                    actual=f"{len(data) / 1e6:,.0f} MB",
                     expected="at most 20 MB",
                 )
             ]
@@ -139,7 +139,7 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
                 file=name,
                 line=None,
                 column=where,
-                found=f"“{game.game}” a second time",
+                actual=f"“{game.game}” a second time",
                 expected="each game once",
             )
         seen.add(game.game)
@@ -148,7 +148,7 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
                 file=name,
                 line=None,
                 column=f"{where} › tiers",
-                found=f"{len(game.tiers)} tiers",
+                actual=f"{len(game.tiers)} tiers",
                 expected=f"1 to {MAX_TIERS}",
             )
         for tier in game.tiers:
@@ -157,7 +157,7 @@ def _problems(name: str, file: RequirementsFile) -> Iterable[Problem]:
                     file=name,
                     line=None,
                     column=f"{where} › tiers",
-                    found="a list of parts too long",
+                    actual="a list of parts too long",
                     expected=f"at most {MAX_LISTED}",
                 )
         yield from _long(name, where, game)
@@ -177,7 +177,7 @@ def _long(name: str, where: str, value: Any) -> Iterable[Problem]:
                     file=name,
                     line=None,
                     column=f"{where} › {item.name}",
-                    found=f"{len(inner):,} characters",
+                    actual=f"{len(inner):,} characters",
                     expected=f"at most {most:,}",
                 )
             elif not isinstance(inner, str):

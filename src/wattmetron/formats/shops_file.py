@@ -29,7 +29,7 @@ def read_shops(
         add_problem(
             problems,
             file,
-            found=f"“{str(first.get('input'))[:60]}”",
+            actual=f"“{str(first.get('input'))[:60]}”",
             expected=f"shops as docs/formats.md describes them ({first['msg']})",
             column=location,
         )
@@ -39,7 +39,7 @@ def read_shops(
             add_problem(
                 problems,
                 file,
-                found=f"“{rules.region[:60]}”",
+                actual=f"“{rules.region[:60]}”",
                 expected="a region of regions.csv",
                 column=f"{n} › region",
             )
@@ -47,7 +47,7 @@ def read_shops(
             add_problem(
                 problems,
                 file,
-                found=f"“{rules.shop[:60]}”",
+                actual=f"“{rules.shop[:60]}”",
                 expected=sentence,
                 column=f"{n} › {wrong}",
             )
@@ -56,7 +56,7 @@ def read_shops(
             add_problem(
                 problems,
                 file,
-                found=f"“{key[:60]}” twice",
+                actual=f"“{key[:60]}” twice",
                 expected="each shop once in a region",
                 column="shop",
             )

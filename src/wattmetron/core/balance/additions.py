@@ -36,7 +36,9 @@ from wattmetron.core.values.trust import TRUSTS, judge
 ENOUGH_MEMORY_GB, ENOUGH_THREADS, ENOUGH_STORAGE_GB = 32, 16, 4000
 MORE_THREADS = 1.5
 SPLITTERS_TRIED = 3
+"""So many of the cheapest are looked at."""
 QUIETER_DB = 3.0
+"""A difference in loudness that one notices."""
 LONGER_YEARS = 2
 COOLERS_TRIED = 12
 

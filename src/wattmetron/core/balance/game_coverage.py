@@ -29,6 +29,7 @@ from wattmetron.core.values.threads import crowding
 Floats = NDArray[np.float64]
 Mask = NDArray[np.bool_]
 NODES = 3
+"""Gauss-Hermite nodes for each error: enough for whole per cent."""
 SIZES: tuple[tuple[int, int], ...] = ((1920, 1080), (2560, 1440), (3440, 1440), (3840, 2160))
 
 

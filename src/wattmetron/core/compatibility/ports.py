@@ -155,6 +155,7 @@ def fan_headers(look: RuleContext) -> Speech:
 ROWS: dict[BoardForm, int] = {"E-ATX": 7, "ATX": 7, "Micro-ATX": 4, "Mini-ITX": 1}
 """Rows for expansion cards by form factor, as the open standards have them."""
 ROW_MM = 20.32
+"""0.8 inch: the pitch of expansion slots in the ATX standard."""
 
 
 def rows_of(card: Graphics) -> int:

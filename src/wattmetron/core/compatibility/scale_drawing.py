@@ -27,6 +27,7 @@ BOARD_MM: dict[BoardForm, tuple[int, int]] = {
 DRIVE_MM = {"3.5 inch": (147, 26), "2.5 inch": (100, 7)}
 SUPPLY_MM = {"ATX": (150, 86), "SFX": (125, 64)}
 STANDOFF_MM = 8
+"""Between the tray of the case and the board, as usual cases have it."""
 SOCKET_X_MM = 120
 COOLER_WIDTH_MM = 110
 STICK_MM = (7, 133)

@@ -18,6 +18,7 @@ from wattmetron.core.values.machine import Machine
 
 Floats = NDArray[np.float64]
 POINTS_LOG2 = 12
+"""A Sobol sequence is balanced at powers of two."""
 LEAST_CHANCE = 2.0 ** -(POINTS_LOG2 + 1)
 GAME_C, GAME_G, OWN_C, OWN_G, CHIP, CARD = range(6)
 """Errors by place: the game's two that both share, then the first machine's own four; the second

@@ -8,6 +8,7 @@ from wattmetron.core.frames import chance
 from wattmetron.core.frames.estimate import Estimate
 
 MOST = 4.0
+"""Four times as fast as today's part is not for sale."""
 
 
 class Needed(NamedTuple):

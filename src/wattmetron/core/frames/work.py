@@ -18,15 +18,21 @@ from wattmetron.core.values.games import Game
 
 Floats = NDArray[np.float64]
 REFERENCE_MPX = 2.0736
+"""1920 x 1080: the work of a game is stated for it."""
 LOG_ANCHORS = tuple(map(log, ANCHORS_MPX))
 MEMORY_FACTOR_RANGE = (0.85, 1.5)
+"""Memory changes the processor's time no further than this, whatever its figures."""
 PROCESSOR_MODEL_SD = 0.05
 GRAPHICS_MODEL_SD = 0.06
+"""In ln: what the form of the model leaves open on each side (docs/model.md, “How sure”)."""
 FORM_SD = 0.02
 """What the model's form leaves open where results of a design take the place of the model term."""
 DUAL_RANK_FACTOR = 1.05
+"""Two ranks or more on a channel count as so much more bandwidth."""
 INTEGRATED_EXPONENT = 0.6
+"""How integrated graphics grow with the bandwidth of the memory that they share."""
 INTEGRATED_MEMORY_SHARE = 0.5
+"""Of the main memory so much counts as their video memory."""
 PCIE_GBS_PER_LANE = np.array([0.0, 0.25, 0.5, 0.985, 1.969, 3.938, 7.563])
 """By generation, one direction, after line coding."""
 

@@ -47,13 +47,16 @@ from wattmetron.core.values.threads import crowding
 
 Floats = NDArray[np.float64]
 RESULT_SD, RUN_SD, LOW_SHARE_SD, RATIO_SD = 0.08, 0.04, 0.05, 0.1
+"""In ln: how far a published result, an own run, a 1 % low and a ratio of sides may be off."""
 DEGREES = 4.0
+"""Student's t: one wrong result in twenty must not move a game."""
 ENDLESS = 8.0
 """The band's width where nothing weaker was on sale: the tier bounds from above only."""
 ROUNDS = 40
 OPEN = {"about": 0.0, "at least": 1.0, "at most": -1.0}
 """On which side a ratio that is only bounded still says something."""
 LEAST_SPEED_SD = 1e-3
+"""Keeps the covariance invertible where a speed is stated without a spread."""
 SETTLED = 1e-7
 
 

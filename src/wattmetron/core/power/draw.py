@@ -12,6 +12,7 @@ from wattmetron.core.values.machine import Machine
 BOARD_W = 30
 FANS_W = 8
 STICK_W = 3
+"""Usual figures: a board with its chipset, all fans of a case, a stick of memory."""
 IDLE_CARD_SHARE = 0.08
 """What a second card draws, as a share of its board power, in games that leave it idle."""
 DRIVE_W = {"M.2 NVMe": 7, "SATA": 5}

@@ -12,9 +12,13 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import Graphics, Processor
 
 FAN_LAW_DB = 50.0
+"""Fan law: the sound power of a fan grows with 50 log10 of its speed."""
 LEAST_DBA = 18.0
+"""Quieter than this no fan that turns is heard in a room."""
 CARD_DBA_AT_200_W = 36.0
+"""Assumed where a card's loudness is not stated."""
 REST_DBA = 20.0
+"""Fans of case and supply together, at their usual speed."""
 
 
 def cooler_dba(cooler: Cooler | None, chip: Processor) -> float | None:

@@ -22,6 +22,7 @@ Rule = Literal[
     "conditions unstated",
 ]
 BEYOND_SDS = 2.0
+"""Further than two standard deviations apart two statements are called a contradiction."""
 SIDE_WORDS: dict[Side, str] = {"processor": "processor", "graphics": "graphics part"}
 AMOUNTS = (("memory_gb", "memory"), ("video_memory_gb", "video memory"), ("storage_gb", "storage"))
 

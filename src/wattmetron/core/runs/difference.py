@@ -14,6 +14,7 @@ from scipy.stats import t as student
 from wattmetron.core.runs.statistics import COVER, MeasuredRate
 
 USUAL_RUN_SD, USUAL_DEGREES = 0.012, 4.0
+"""In ln: how far runs of one machine differ, before there are any of this one."""
 SETTLED, MOST_MORE = 0.95, 30
 
 

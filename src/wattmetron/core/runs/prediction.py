@@ -18,6 +18,7 @@ alike.
 """
 LEVELS = (0.2, 0.4, 0.5, 0.6, 0.8, 0.9, 0.95)
 LEAST_IN_GROUP = 3
+"""Fewer promises than these say nothing of how honest intervals are."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -22,7 +22,9 @@ Ints = NDArray[np.int64]
 Mask = NDArray[np.bool_]
 FIRST_BLOCK = 16
 LARGEST_BLOCK = 4096
+"""Blocks double: the first often hold the answer, later ones pay off as whole arrays."""
 RANK_BITS = 42
+"""Weight met above, gain below: one integer compares both, and 42 bits hold any gain."""
 NO_GAIN = -(1 << 40)
 NO_RANK = -(1 << 60)
 

@@ -30,6 +30,7 @@ Ints = NDArray[np.int64]
 Mask = NDArray[np.bool_]
 FIRST_BLOCK = 256
 LARGEST_BLOCK = 4096
+"""As in the search for one answer; the frontier keeps more of each block."""
 
 
 @dataclass(frozen=True)

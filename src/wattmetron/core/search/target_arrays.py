@@ -29,6 +29,7 @@ MILLION = 1_000_000
 TRIFLE = round(float(np.log(0.98)) * MILLION)
 """The change of ln r, in millionths, that counts as the same frames."""
 SLACK = 5e-6
+"""The tables' own error in ln, five times over: bounds are moved by it to stay bounds."""
 
 
 class TargetFloor(NamedTuple):

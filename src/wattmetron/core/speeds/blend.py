@@ -5,6 +5,7 @@ from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
 ANCHORS_MPX = (2.0736, 3.6864, 8.2944)
+"""1920 x 1080, 2560 x 1440, 3840 x 2160."""
 CANNOT = -np.inf
 
 

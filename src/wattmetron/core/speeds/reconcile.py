@@ -23,10 +23,14 @@ from wattmetron.core.values.charts import Chart, Disagreement, Reconciled, Sourc
 Floats = NDArray[np.float64]
 Ints = NDArray[np.int64]
 DEGREES = 4.0
+"""Student's t with few degrees of freedom: a slip of a source pulls little."""
 PRIOR_ROWS = 4.0
+"""A source's stated noise counts as if so many of its rows had shown it."""
 LEAST_NOISE = 0.005
+"""No source is believed to measure better than half a per cent."""
 ROUNDS = 25
 SETTLED = 1e-7
+"""In ln of the speeds; the rounds end earlier when they move no more than this."""
 
 
 @dataclass(frozen=True, slots=True)

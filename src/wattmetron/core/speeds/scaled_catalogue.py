@@ -16,6 +16,7 @@ from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.core.values.published import NamedPart
 
 LEAST_SD = 0.004
+"""In ln: no speed counts as exact, however many sources agree on it."""
 MOST_SD = 0.3
 SD_STEP = 0.0025
 """Spreads are kept to a quarter of a per cent, so that parts share the tables of reliable rates."""

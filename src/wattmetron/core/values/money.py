@@ -7,6 +7,7 @@ from wattmetron.core.errors import InvalidError
 
 MINOR_PER_MAJOR = 100
 MAX_MINOR = 10_000_000_00
+"""Ten million: sums of these fit into 64 bits many times over."""
 
 
 class MoneyError(InvalidError):

@@ -31,6 +31,7 @@ NO_PROTECTIONS = ("none",)
 OFTEN_USED = 5
 CAME_BACK_TWICE = 2
 CAME_BACK_SHARE = 0.1
+"""Of one's own records: two that came back, or a tenth of those used, speak against a part."""
 
 
 @dataclass(frozen=True, slots=True)

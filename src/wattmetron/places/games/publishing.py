@@ -226,7 +226,7 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
                     file=name,
                     line=None,
                     column="",
-                    found="no game",
+                    actual="no game",
                     expected="at least one game with a tier",
                 )
             ]
@@ -251,7 +251,7 @@ def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> l
             add_problem(
                 problems,
                 name,
-                found=f"“{game.game}”",
+                actual=f"“{game.game}”",
                 expected="small letters, digits and hyphens",
                 column=where,
             )
@@ -259,7 +259,7 @@ def _missing_games(catalogue: Catalogue, name: str, file: RequirementsFile) -> l
             add_problem(
                 problems,
                 name,
-                found=f"the new game “{game.game}” without a name",
+                actual=f"the new game “{game.game}” without a name",
                 expected="its name and genre",
                 column=where,
             )
@@ -277,7 +277,7 @@ def _from_rows(catalogue: Catalogue, name: str, rows: Sequence[TierRow]) -> Requ
             file=name,
             line=number + 1,
             column="game",
-            found=f"“{row.game}”",
+            actual=f"“{row.game}”",
             expected="the id of a game of the catalogue; make the game first",
         )
         for number, row in enumerate(rows, start=1)

@@ -83,7 +83,7 @@ def preview(
             add_problem(
                 problems,
                 name,
-                found=f"“{part.id}”",
+                actual=f"“{part.id}”",
                 expected="small letters, digits and hyphens",
                 line=line,
                 column="id",
@@ -92,7 +92,7 @@ def preview(
             add_problem(
                 problems,
                 name,
-                found=f"“{part.id}” a second time",
+                actual=f"“{part.id}” a second time",
                 expected="an id used once",
                 line=line,
                 column="id",
@@ -101,7 +101,7 @@ def preview(
             add_problem(
                 problems,
                 name,
-                found=f"“{wrong[1]}”",
+                actual=f"“{wrong[1]}”",
                 expected=OF_SOURCES[wrong[0]],
                 line=line,
                 column=wrong[0],
@@ -110,7 +110,7 @@ def preview(
             add_problem(
                 problems,
                 name,
-                found=f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
+                actual=f"“{part.id}”, which is a {kind_of(old)} in the catalogue",
                 expected="an id of its own",
                 line=line,
                 column="id",
@@ -124,7 +124,7 @@ def preview(
         seen.add(part.id)
     if not new and not changed and not same and not problems:
         add_problem(
-            problems, name, found="no line with a part", expected="a header and at least one part"
+            problems, name, actual="no line with a part", expected="a header and at least one part"
         )
     return TablePreview(
         kind=kind,
