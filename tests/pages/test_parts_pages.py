@@ -13,11 +13,10 @@ from wattmetron.core.compatibility.candidates import reasons_against
 from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.power.account import account
 from wattmetron.core.values.offers import ANY_PARTS
-from wattmetron.core.values.part_kinds import ALL_KINDS
+from wattmetron.core.values.part_kinds import ALL_KINDS, SPECS
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.compatibility.pages.power import use_of
-from wattmetron.places.parts.key_figures import GENERAL
 from wattmetron.places.parts.pages.part_figures import figures_of
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.words.figures import money
@@ -310,7 +309,7 @@ def test_what_matters_is_said_with_the_briefs_own_figures(client, workshop):
     assert "Choose a build to check the list with" in client.get("/parts?kind=case").text
     for kind in ALL_KINDS:
         text = client.get(f"/parts?kind={kind}&brief=7&all=1").text
-        assert GENERAL[kind] in html.unescape(text) and not re.search(CODE, text)
+        assert SPECS[kind].matters in squeezed(html.unescape(text)) and not re.search(CODE, text)
         part_id = listed(text)[0]
         assert client.get(f"/parts/{part_id}?brief=7").status_code == 200
         assert client.get(f"/parts/{part_id}/edit").status_code == 200
