@@ -163,7 +163,7 @@ def _on_one_line(tag: str) -> str:
 def _one_space(match: re.Match[str]) -> str:
     if match[1] is None and match[2] is None:
         return " "
-    return " ".join(match[0].split()) if match[1] else re.sub(r"\s+", " ", match[0])
+    return " ".join(match[0].split()) if match[1] else re.sub(r"\s*\n\s*", " ", match[0])
 
 
 def breakable(tokens: list[Token], position: int) -> bool:
