@@ -13,7 +13,7 @@ from tests import demo
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.brief import Brief
 from wattmetron.formats.brief_file import brief_file, build_file
-from wattmetron.formats.catalogue_folder import write_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 
 FOLDER = Path(__file__).with_name("small_world")
 CATALOGUE, BRIEFS = FOLDER / "catalogue", FOLDER / "briefs"

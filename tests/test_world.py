@@ -27,7 +27,8 @@ from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.demo.true_work import TRUTH_FILE
 from wattmetron.formats.brief_file import brief_file, build_file, document_text, read_brief
-from wattmetron.formats.catalogue_folder import catalogue_files, read_catalogue
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.catalogue_writing import catalogue_files
 
 ROOT = Path(__file__).parent.parent
 

@@ -9,6 +9,7 @@ from wattmetron.cache.cache import Keeper
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
     Fan,
     FanSplitter,
@@ -21,7 +22,7 @@ from wattmetron.core.values.further_parts import (
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.offers import Offer, Region
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.results import Result, Results
 

@@ -33,7 +33,7 @@ from tests.e2e.conftest import FLAGS, chromium
 from tests.site import Site
 from tests.worlds import World
 from wattmetron.core.search.proposal import propose
-from wattmetron.formats.catalogue_folder import write_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.workshop.workshop import Workshop
 
 

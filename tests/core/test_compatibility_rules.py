@@ -18,6 +18,7 @@ from wattmetron.core.compatibility.rules import BY_NAME, RULES, blocks, check, r
 from wattmetron.core.power.heat import case_heat_w
 from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.values.brief import Display
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
     Fan,
     OperatingSystem,
@@ -31,7 +32,7 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Processor
 from wattmetron.core.values.seating import seating
 from wattmetron.core.values.trust import judge
 

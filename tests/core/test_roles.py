@@ -12,8 +12,8 @@ from wattmetron.core.compatibility.floor_violations import missed
 from wattmetron.core.compatibility.floors_of_brief import floors_of, storage_floor
 from wattmetron.core.compatibility.roles import ANY, SOLID, DriveNeed, DriveRoom, Room, roles_of
 from wattmetron.core.search.proposal import propose
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Storage
 
 
 def drive(kind: str, gb: int) -> Storage:

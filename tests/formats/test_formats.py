@@ -28,7 +28,9 @@ from wattmetron.formats.brief_file import (
     read_brief,
     read_build,
 )
-from wattmetron.formats.catalogue_folder import PART_FILES, read_catalogue, write_catalogue
+from wattmetron.formats.catalogue_file_names import PART_FILES
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.formats.csv_table import guarded, read_table, unguarded, write_table
 from wattmetron.formats.document import schema_files, tables_markdown
 from wattmetron.formats.problems import FormatError

@@ -9,11 +9,8 @@ from hypothesis import strategies as st
 from tests.demo import described
 from tests.extent import exhaustive, extent
 from wattmetron.core.values.text import clean
-from wattmetron.formats.catalogue_folder import (
-    catalogue_files,
-    parse_catalogue,
-    write_catalogue,
-)
+from wattmetron.formats.catalogue_folder import parse_catalogue
+from wattmetron.formats.catalogue_writing import catalogue_files, write_catalogue
 
 
 @cache

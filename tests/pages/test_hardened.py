@@ -161,7 +161,7 @@ def test_what_would_break_a_formula_is_not_accepted(tmp_path, capsys, file, cell
 
 
 def _exported(tmp_path):
-    from wattmetron.formats.catalogue_folder import write_catalogue
+    from wattmetron.formats.catalogue_writing import write_catalogue
 
     write_catalogue(read_catalogue(CATALOGUE), tmp_path / "catalogue")
     return tmp_path / "catalogue"

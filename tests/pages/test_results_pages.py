@@ -7,7 +7,8 @@ import re
 import pytest
 
 from wattmetron.core.game_fit.informed import fitted_game
-from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.places.games.measuring import results_state
 
 GAME = "breakwater-siege"

@@ -8,7 +8,8 @@ from tests.pages.conftest import squeezed
 from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.texts.requirements.requirements_reader import reader_of
 from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.formats.problems import FormatError
 
 TABLE = (

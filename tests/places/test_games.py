@@ -23,7 +23,7 @@ from wattmetron.core.values.offers import NEW_PARTS, USED_TOO
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Listed, Published, Tier
 from wattmetron.demo import CATALOGUE
-from wattmetron.formats.catalogue_folder import requirements_of
+from wattmetron.formats.catalogue_writing import requirements_of
 from wattmetron.formats.problems import FormatError
 from wattmetron.formats.requirements_file import read_flat, read_requirements, write_requirements
 from wattmetron.places.assessment import brief_edits

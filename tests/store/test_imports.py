@@ -9,7 +9,7 @@ from tests import small
 from tests.store.test_upkeep import run
 from wattmetron.cli.data import effect_in_words
 from wattmetron.core.errors import ConflictError
-from wattmetron.formats.catalogue_folder import write_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.places.shops.price_import import store_offers
 from wattmetron.store import catalogues as store
 from wattmetron.workshop.workshop import NotImportedError, Workshop

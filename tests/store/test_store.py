@@ -234,7 +234,7 @@ def run(code, *arguments):
 
 
 def test_an_import_killed_in_the_middle_leaves_the_old_catalogue(path, tmp_path, workshop):
-    from wattmetron.formats.catalogue_folder import write_catalogue
+    from wattmetron.formats.catalogue_writing import write_catalogue
 
     before = workshop.catalogue()
     write_catalogue(World(4).catalogue(per_kind=5), tmp_path / "other")

@@ -21,7 +21,8 @@ from PIL import Image
 
 from tests.strain.killed import MODES, PICTURED
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.places.handout.sets import all_sets
 from wattmetron.places.parts.part_edits import picture_of, picture_version
 from wattmetron.store.links import NoSuchLinkError, open_link

@@ -5,6 +5,7 @@ from dataclasses import replace
 from datetime import date
 from typing import Any, TypeVar
 
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
     Fan,
     FanSplitter,
@@ -22,7 +23,6 @@ from wattmetron.core.values.parts import (
     Memory,
     Part,
     Processor,
-    Storage,
 )
 
 P = TypeVar("P", bound=Part)

@@ -40,7 +40,7 @@ from wattmetron.core.values.published import Published
 from wattmetron.demo import BRIEFS, CATALOGUE
 from wattmetron.demo.true_work import TRUTH_FILE, written_truth
 from wattmetron.formats.brief_file import brief_file, build_file
-from wattmetron.formats.catalogue_folder import write_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 
 SYSTEMS = ("Tidewater", "Stillwater")
 

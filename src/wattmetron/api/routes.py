@@ -20,7 +20,7 @@ from wattmetron.formats.brief_file import (
     build_file,
     build_from,
 )
-from wattmetron.formats.catalogue_folder import requirements_of
+from wattmetron.formats.catalogue_writing import requirements_of
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.problems import FormatError, Problem
 from wattmetron.formats.requirements_file import RequirementsFile

@@ -1,7 +1,8 @@
 """The eight kinds of part as shapes on a field of 64 by 48."""
 
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import BoardForm, Graphics, Mainboard, Memory, Processor, Storage
+from wattmetron.core.values.parts import BoardForm, Graphics, Mainboard, Memory, Processor
 from wattmetron.drawing.shapes import (
     block,
     body,

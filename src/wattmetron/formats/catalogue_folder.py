@@ -2,125 +2,44 @@
 datapackage.json.
 """
 
-import json
-import os
-from collections.abc import Callable, Iterable, Set
-from dataclasses import dataclass
-from datetime import date
-from decimal import Decimal
+from collections.abc import Callable, Set
 from pathlib import Path
-from shutil import rmtree
-from tempfile import mkdtemp
-from typing import Annotated, Any, Literal
-
-from annotated_types import Ge, Le
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.sources import unreadable
 from wattmetron.core.values.charts import Chart
-from wattmetron.core.values.fields import Column
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.ids import ID_WORDS, is_id
-from wattmetron.core.values.money import to_decimal
-from wattmetron.core.values.offers import LINKS, Condition, Offer, Region, SoldBy, Terms
+from wattmetron.core.values.offers import LINKS, Offer, Region, Terms
 from wattmetron.core.values.own_record import OwnRecord, with_records
-from wattmetron.core.values.part_kinds import FURTHER_KINDS, SPECS, Kind
+from wattmetron.core.values.part_kinds import FURTHER_KINDS
 from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.core.values.parts import Part
-from wattmetron.core.values.published import Assumptions, Published
+from wattmetron.core.values.published import Assumptions
 from wattmetron.core.values.results import Results
-from wattmetron.formats.charts_file import ChartLine, read_charts, write_charts
-from wattmetron.formats.columns import ColumnSpec, columns_of
-from wattmetron.formats.csv_table import decoded, read_table, write_table
-from wattmetron.formats.games_file import read_games, write_games
+from wattmetron.formats.catalogue_file_names import (
+    CHARTS_FILE,
+    GAMES_FILE,
+    OFFERS_FILE,
+    OWN_FILE,
+    PART_FILES,
+    REFERENCES_FILE,
+    REGIONS_FILE,
+    REQUIREMENTS_FILE,
+    SHOPS_FILE,
+)
+from wattmetron.formats.charts_file import read_charts
+from wattmetron.formats.csv_table import decoded, read_table
+from wattmetron.formats.games_file import read_games
+from wattmetron.formats.offer_rows import OfferRow
 from wattmetron.formats.problems import FormatError, Problem, add_problem
-from wattmetron.formats.references_file import read_references, write_references
+from wattmetron.formats.references_file import read_references
 from wattmetron.formats.requirements_file import (
     REQUIREMENTS_FORMAT,
-    PublishedGame,
     RequirementsFile,
     read_requirements,
-    write_requirements,
 )
-from wattmetron.formats.shops_file import read_shops, write_shops
-
-PART_FILES: dict[Kind, str] = {kind: spec.file for kind, spec in SPECS.items()}
-OFFERS_FILE, REGIONS_FILE, GAMES_FILE, PACKAGE_FILE = (
-    "offers.csv",
-    "regions.csv",
-    "games.json",
-    "datapackage.json",
-)
-REQUIREMENTS_FILE, CHARTS_FILE, OWN_FILE = "requirements.json", "charts.csv", "own_records.csv"
-REFERENCES_FILE, SHOPS_FILE = "references.json", "shops.json"
-
-Amount = Annotated[Decimal, Ge(0), Le(10_000_000)]
-
-
-@dataclass(slots=True, kw_only=True)
-class OfferRow:
-    """A line of offers.csv."""
-
-    part_id: Annotated[str, Column("Id of the part offered")]
-    shop: Annotated[str, Column("Shop")]
-    region: Annotated[str, Column("Id of the region it sells to")]
-    price: Annotated[Amount, Column("Price with tax", "currency")]
-    shipping: Annotated[Amount, Column("Shipping for this part alone", "currency")]
-    currency: Annotated[str, Column("ISO 4217 currency code; the region's")]
-    in_stock: Annotated[bool, Column("Whether it can be bought on that day")]
-    condition: Annotated[Condition, Column("new, refurbished, remanufactured or used")]
-    seen_on: Annotated[date, Column("Day on which the offer was seen, ISO 8601")]
-    stock: Annotated[
-        Literal["", "in", "few", "ordered", "out"],
-        Column("in, few, ordered or out; empty: in or out, as in_stock says"),
-    ] = ""
-    sold_by: Annotated[SoldBy, Column("How it is had: order, waiting list or raffle")] = "order"
-    rebate: Annotated[Amount, Column("Money that comes back for a form sent in", "currency")] = (
-        Decimal(0)
-    )
-    extra: Annotated[str, Column("What lies in the box besides")] = ""
-    extra_worth: Annotated[Amount, Column("What that may sell for", "currency")] = Decimal(0)
-    remarks: Annotated[
-        tuple[str, ...],
-        Column(
-            "Remarks on a part that is not new, separated by ;, such as worked hard for hire,"
-            " display output not tested, no returns"
-        ),
-    ] = ()
-    warranty_months: Annotated[
-        int | None, Ge(0), Le(600), Column("Warranty that is left; empty: not said", "months")
-    ] = None
-    returns: Annotated[bool | None, Column("Whether the shop takes it back; empty: not said")] = (
-        None
-    )
-    link: Annotated[str, Column("Its page, https:// or http://")] = ""
-    list_price: Annotated[Amount, Column("The maker's list price, for reference", "currency")] = (
-        Decimal(0)
-    )
-
-
-def row_of(offer: Offer) -> OfferRow:
-    return OfferRow(
-        part_id=offer.part_id,
-        shop=offer.shop,
-        region=offer.region,
-        price=to_decimal(offer.price_minor),
-        shipping=to_decimal(offer.shipping_minor),
-        currency=offer.currency,
-        in_stock=offer.in_stock,
-        condition=offer.condition,
-        seen_on=offer.seen_on,
-        stock="" if offer.stock in ("in", "out") else offer.stock,
-        sold_by=offer.terms.sold_by,
-        rebate=to_decimal(offer.terms.rebate_minor),
-        extra=offer.terms.extra,
-        extra_worth=to_decimal(offer.terms.extra_minor),
-        remarks=offer.terms.remarks,
-        warranty_months=offer.terms.warranty_months,
-        returns=offer.terms.returns,
-        link=offer.terms.link,
-        list_price=to_decimal(offer.terms.list_minor),
-    )
+from wattmetron.formats.shops_file import read_shops
 
 
 def read_catalogue(folder: Path) -> Catalogue:
@@ -415,172 +334,3 @@ def _read_games(text: str | None, problems: list[Problem]) -> dict[str, Game]:
             )
         games[game.id] = game
     return games
-
-
-def catalogue_files(catalogue: Catalogue) -> dict[str, str]:
-    """The texts of all files of a catalogue folder, by name; parts as described."""
-    catalogue = catalogue.described
-    files = {
-        name: write_table(PART_TYPES[kind], catalogue.by_kind[kind])
-        for kind, name in PART_FILES.items()
-    }
-    files[REGIONS_FILE] = write_table(Region, catalogue.regions.values())
-    files[OFFERS_FILE] = write_table(OfferRow, (row_of(offer) for offer in catalogue.offers))
-    files[GAMES_FILE] = write_games(list(catalogue.games.values()))
-    files[REQUIREMENTS_FILE] = write_requirements(requirements_of(catalogue))
-    files[CHARTS_FILE] = write_charts(catalogue.charts.values())
-    files[REFERENCES_FILE] = write_references(catalogue.references.values())
-    files[SHOPS_FILE] = write_shops(catalogue.shops.values())
-    files[OWN_FILE] = write_table(OwnRecord, catalogue.own.values())
-    files[PACKAGE_FILE] = json.dumps(package_description(), indent=2, ensure_ascii=False) + "\n"
-    return files
-
-
-def requirements_of(
-    catalogue: Catalogue, game_ids: Iterable[str] | None = None
-) -> RequirementsFile:
-    """What the games publish, all or the named ones, with named parts and assumptions where it is
-    all of them.
-    """
-    known = [
-        game for game in catalogue.games if game in catalogue.published or game in catalogue.results
-    ]
-    wanted = known if game_ids is None else [game_id for game_id in game_ids if game_id in known]
-    return RequirementsFile(
-        format=REQUIREMENTS_FORMAT,
-        games=tuple(_published_game(catalogue, game_id) for game_id in wanted),
-        named=tuple(catalogue.named.values()),
-        assumptions=catalogue.assumptions if game_ids is None else None,
-    )
-
-
-def _published_game(catalogue: Catalogue, game_id: str) -> PublishedGame:
-    game = catalogue.games[game_id]
-    published = catalogue.published.get(game_id) or Published(game=game_id, tiers=())
-    results = catalogue.results.get(game_id)
-    return PublishedGame(
-        game=game_id,
-        name=game.name,
-        genre=game.genre,
-        source=published.source,
-        published_on=published.published_on,
-        text=published.text,
-        tiers=published.tiers,
-        results=results.items if results else (),
-    )
-
-
-def write_catalogue(catalogue: Catalogue, folder: Path) -> None:
-    """Write all files of a catalogue into a folder, which is made where it is missing: all of them
-    beside it first, so that a full disk leaves it as it was.
-    """
-    if folder.exists() and not folder.is_dir():
-        raise FormatError(
-            [
-                Problem(
-                    file=str(folder),
-                    line=None,
-                    column="",
-                    actual="a file",
-                    expected="a folder, or a name that is free",
-                )
-            ]
-        )
-    folder.parent.mkdir(parents=True, exist_ok=True)
-    part = Path(mkdtemp(prefix=f".{folder.name}.", suffix=".part", dir=folder.parent))
-    try:
-        for name, text in catalogue_files(catalogue).items():
-            _write_through(part / name, text)
-        if folder.exists():
-            for path in part.iterdir():
-                path.replace(folder / path.name)
-        else:
-            part.chmod(0o755)
-            part.rename(folder)
-    finally:
-        rmtree(part, ignore_errors=True)
-
-
-def _write_through(path: Path, text: str) -> None:
-    with path.open("w", encoding="utf-8", newline="") as file:
-        file.write(text)
-        file.flush()
-        os.fsync(file.fileno())
-
-
-def tables() -> dict[str, type]:
-    """The row type of every CSV file."""
-    tables: dict[str, type] = {name: PART_TYPES[kind] for kind, name in PART_FILES.items()}
-    return {
-        **tables,
-        REGIONS_FILE: Region,
-        OFFERS_FILE: OfferRow,
-        CHARTS_FILE: ChartLine,
-        OWN_FILE: OwnRecord,
-    }
-
-
-def package_description() -> dict[str, Any]:
-    """The Data Package descriptor of a catalogue folder."""
-    resources: list[dict[str, Any]] = [
-        {
-            "name": name.removesuffix(".csv"),
-            "path": name,
-            "format": "csv",
-            "mediatype": "text/csv",
-            "encoding": "utf-8",
-            "schema": {
-                "fields": [_field(spec) for spec in columns_of(kind)],
-                "missingValues": [""],
-                **_keys(name),
-            },
-        }
-        for name, kind in tables().items()
-    ]
-    resources += [
-        {
-            "name": name,
-            "path": path,
-            "format": "json",
-            "mediatype": "application/json",
-            "encoding": "utf-8",
-        }
-        for name, path in (
-            ("games", GAMES_FILE),
-            ("requirements", REQUIREMENTS_FILE),
-            ("references", REFERENCES_FILE),
-            ("shops", SHOPS_FILE),
-        )
-    ]
-    return {
-        "name": "wattmetron-catalogue",
-        "title": "Parts, offers and games for building gaming PCs",
-        "profile": "data-package",
-        "resources": resources,
-    }
-
-
-def _keys(name: str) -> dict[str, Any]:
-    if name == CHARTS_FILE:
-        return {"primaryKey": ["chart", "part"]}
-    if name == OWN_FILE:
-        return {"primaryKey": ["of", "name"]}
-    if name != OFFERS_FILE:
-        return {"primaryKey": "id"}
-    return {
-        "primaryKey": ["part_id", "shop", "region", "condition"],
-        "foreignKeys": [{"fields": "region", "reference": {"resource": "regions", "fields": "id"}}],
-    }
-
-
-def _field(spec: ColumnSpec) -> dict[str, Any]:
-    text = f"{spec.text} ({spec.unit})" if spec.unit else spec.text
-    constraints: dict[str, Any] = {"required": spec.required and not spec.optional}
-    if spec.choices and not spec.many:
-        constraints["enum"] = list(spec.choices)
-    return {
-        "name": spec.name,
-        "type": spec.type_name,
-        "description": text,
-        "constraints": constraints,
-    }

@@ -2,7 +2,7 @@
 
 import json
 
-from wattmetron.formats.catalogue_folder import tables
+from wattmetron.formats.catalogue_writing import tables
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.requirements_file import TierRow
 from wattmetron.formats.schemas import SCHEMAS, schema

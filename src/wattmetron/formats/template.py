@@ -6,7 +6,7 @@ import io
 import zipfile
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.formats.catalogue_folder import catalogue_files
+from wattmetron.formats.catalogue_writing import catalogue_files
 
 README = """A catalogue folder for Wattmetron
 

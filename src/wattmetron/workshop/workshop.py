@@ -21,7 +21,8 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.core.values.wishes import check_brief
 from wattmetron.formats.brief_file import read_brief, read_build, read_documents
-from wattmetron.formats.catalogue_folder import read_catalogue, write_catalogue
+from wattmetron.formats.catalogue_folder import read_catalogue
+from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.formats.plan_file import PlanError, from_document, to_document
 from wattmetron.store import briefs as brief_store
 from wattmetron.store import catalogues as catalogue_store

@@ -17,19 +17,12 @@ from wattmetron.core.power.noise import cooler_dba
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.housing import Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import OF_FANS, Kind
-from wattmetron.core.values.parts import (
-    STORAGE_KINDS,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.parts import STORAGE_KINDS, Graphics, Mainboard, Memory, Part, Processor
 from wattmetron.core.values.sockets import same_socket
 from wattmetron.core.values.trust import TRUSTS, judge
 

@@ -5,13 +5,14 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 from wattmetron.core.values.brief import GROWING_M2, GROWING_SLOTS, Brief
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.offers import AMPLE, Supply
 from wattmetron.core.values.other_work import all_core_floor
 from wattmetron.core.values.part_kinds import KIND_NAMES
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Mainboard, Memory, Part, Processor, Storage
+from wattmetron.core.values.parts import Mainboard, Memory, Part, Processor
 from wattmetron.core.values.trust import TRUST_FLOORS, judge, trust_of
 from wattmetron.core.values.words import listed
 

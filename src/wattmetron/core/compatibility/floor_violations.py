@@ -21,11 +21,9 @@ from wattmetron.core.compatibility.roles import (
 from wattmetron.core.power.draw import draw
 from wattmetron.core.power.heat import TOO_HOT, case_heat_w
 from wattmetron.core.power.noise import cooler_dba, in_play_dba
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import (
-    STORAGE_KINDS,
-    Storage,
-)
+from wattmetron.core.values.parts import STORAGE_KINDS
 from wattmetron.core.values.sockets import same_socket
 from wattmetron.core.values.words import counted, with_article
 

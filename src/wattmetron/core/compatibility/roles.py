@@ -8,7 +8,8 @@ from collections.abc import Iterable, Iterator, Sequence
 from itertools import product
 from typing import Literal, NamedTuple
 
-from wattmetron.core.values.parts import STORAGE_KINDS, Storage
+from wattmetron.core.values.drives import Storage
+from wattmetron.core.values.parts import STORAGE_KINDS
 
 Role = Literal["system", "games", "bulk"]
 ROLES: tuple[Role, ...] = ("system", "games", "bulk")

@@ -6,11 +6,12 @@ from typing import Any, NamedTuple, cast, get_type_hints
 
 from wattmetron.core.compatibility.finding import Figure, Finding, Told
 from wattmetron.core.compatibility.rule import Rule
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.fields import Column
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Part, Storage
+from wattmetron.core.values.parts import Part
 
 Check = Callable[[Machine], tuple[Finding, ...]]
 CLAIMED = Told(

@@ -10,9 +10,10 @@ from wattmetron.core.frames.memory_class import MemoryClass, rated_bandwidth_gbs
 from wattmetron.core.speeds.speed_scale import anchors_of, variant_key
 from wattmetron.core.values.affinity import UNSEEN, Affinity
 from wattmetron.core.values.brief import Target
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Mainboard, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Processor
 from wattmetron.core.values.seating import cabled, lanes_left, seating
 
 

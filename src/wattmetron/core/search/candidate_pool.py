@@ -21,20 +21,13 @@ from wattmetron.core.search.resale import FREE_KINDS
 from wattmetron.core.search.thresholds import Ladder, ints
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build, OwnTuning
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan, FanSplitter
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import (
-    BOARD_FORMS,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    Processor,
-    Storage,
-)
+from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard, Memory, Part, Processor
 from wattmetron.core.values.seating import Slot, Stick, lanes_left, seated, slots_of
 from wattmetron.core.values.sockets import socket_key
 

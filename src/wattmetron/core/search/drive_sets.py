@@ -23,8 +23,8 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.candidate_pool import Pool
 from wattmetron.core.search.peripherals import Disc
 from wattmetron.core.search.thresholds import ints
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Storage
 from wattmetron.core.values.seating import Stick, cabled, on_u2, sticks_of
 
 Ints = NDArray[np.int64]

@@ -33,12 +33,13 @@ from wattmetron.core.search.resale import FREE_KINDS, forgone_minor
 from wattmetron.core.search.thresholds import ints
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build, OwnTuning
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan, FanSplitter, WirelessAdapter
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import KINDS, OF_FANS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
 from wattmetron.core.values.seating import on_u2
 
 OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})

@@ -3,13 +3,14 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.fan_places import placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter, OpticalDrive
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -1,5 +1,6 @@
 """Which type holds the parts of each kind."""
 
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
     Fan,
     FanSplitter,
@@ -11,7 +12,7 @@ from wattmetron.core.values.further_parts import (
 )
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
 
 PART_TYPES: dict[Kind, type[Part]] = {
     "processor": Processor,

@@ -5,11 +5,12 @@ the shop.
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.housing import Cooler
 from wattmetron.core.values.offers import Condition, Offer
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Part, Storage
+from wattmetron.core.values.parts import Part
 
 FAILING: Mapping[Kind, float] = {
     "processor": 0.01,

@@ -11,7 +11,8 @@ from typing import NamedTuple
 
 from scipy.optimize import linear_sum_assignment
 
-from wattmetron.core.values.parts import Mainboard, Storage
+from wattmetron.core.values.drives import Storage
+from wattmetron.core.values.parts import Mainboard
 
 NOWHERE = 1000
 """More than the generations that any number of drives can lose."""

@@ -21,10 +21,11 @@ from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.resale import back_minor
 from wattmetron.core.values.brief import Brief, Target, searched
 from wattmetron.core.values.build import Build, StandIn
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer, PriceBook
 from wattmetron.core.values.part_kinds import KINDS, Kind
-from wattmetron.core.values.parts import Part, Storage
+from wattmetron.core.values.parts import Part
 from wattmetron.words.figures import money
 
 T = TypeVar("T")

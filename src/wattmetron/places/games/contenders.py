@@ -9,8 +9,9 @@ from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.requirements.verdicts import Contender
 from wattmetron.core.speeds.speed_scale import Standing, anchors_of, scale_of
 from wattmetron.core.texts.requirements.requirements_reader import reader_of
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import STORAGE_KINDS, Storage, StorageKind
+from wattmetron.core.values.parts import STORAGE_KINDS, StorageKind
 from wattmetron.core.values.published import Side, Tier
 
 

@@ -20,7 +20,7 @@ from wattmetron.core.values.games import Game
 from wattmetron.core.values.ids import ADDRESSES, is_id
 from wattmetron.core.values.published import Assumptions, Listed, NamedPart, Published, Side
 from wattmetron.core.values.results import Results
-from wattmetron.formats.catalogue_folder import requirements_of
+from wattmetron.formats.catalogue_writing import requirements_of
 from wattmetron.formats.problems import FormatError, Problem, add_problem
 from wattmetron.formats.requirements_file import (
     REQUIREMENTS_FORMAT,

@@ -11,7 +11,8 @@ from wattmetron.core.values.ids import is_id
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.part_types import PART_TYPES, kind_of
 from wattmetron.core.values.parts import Part
-from wattmetron.formats.catalogue_folder import OF_SOURCES, PART_FILES
+from wattmetron.formats.catalogue_file_names import PART_FILES
+from wattmetron.formats.catalogue_folder import OF_SOURCES
 from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
 from wattmetron.formats.problems import Problem, add_problem

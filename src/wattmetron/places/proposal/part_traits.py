@@ -1,5 +1,6 @@
 """What of a part matters when it is swapped."""
 
+from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
     Fan,
     FanSplitter,
@@ -10,7 +11,7 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor, Storage
+from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
 
 
 def traits(part: Part) -> tuple[str, str]:
