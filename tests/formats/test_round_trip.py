@@ -86,7 +86,7 @@ def test_an_export_that_fails_leaves_the_folder_as_it_was(tmp_path, monkeypatch)
             raise OSError(28, "No space left on device")
         path.write_text(text)
 
-    monkeypatch.setattr("wattmetron.formats.catalogue_folder._write_through", write)
+    monkeypatch.setattr("wattmetron.formats.catalogue_writing._write_through", write)
     with pytest.raises(OSError, match="No space"):
         write_catalogue(described(), folder)
     assert {path.name: path.read_bytes() for path in folder.iterdir()} == before
