@@ -75,3 +75,11 @@ def test_a_price_list_with_a_title_above_and_decimal_commas():
         (5, "Cutter Flood 6", 18990),
         (6, "Net Loft, large", 5900),
     ]
+
+
+def test_a_cell_of_several_lines_stays_one():
+    rows = read_prices('part,price\n"Cutter\nFlood 6",189.90\nGalley,52\n')
+    assert [(row.line, row.part, row.price_minor) for row in rows] == [
+        (3, "Cutter Flood 6", 18990),
+        (4, "Galley", 5200),
+    ]

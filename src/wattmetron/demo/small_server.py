@@ -7,6 +7,8 @@ from typing import Self
 import uvicorn
 from starlette.applications import Starlette
 
+CLOSING_S = 5.0
+
 
 class SmallServer:
     """Serves an application on a port of this machine; 0 for any that is free."""
@@ -30,5 +32,5 @@ class SmallServer:
     def close(self) -> None:
         # Some answers hang on purpose: they are not waited for.
         self._server.should_exit = self._server.force_exit = True
-        self._thread.join()
+        self._thread.join(CLOSING_S)
         self._socket.close()

@@ -74,32 +74,32 @@ def read_prices(text: str) -> tuple[PriceRow, ...]:
     if len(text) > MOST_CHARACTERS:
         raise PricesError("The table is larger than 4 MB: bring it in in pieces.")
     lines = text.replace("\r\n", "\n").replace("\r", "\n").lstrip("\ufeff").split("\n")
-    if len(lines) > MOST_ROWS:
-        raise PricesError(f"The table has more than {MOST_ROWS:,} lines: bring it in in pieces.")
     try:
-        first, rows = _table(lines)
+        first, mark = _head(lines)
+        # Read as one: a quoted cell may hold several lines.
+        reader = csv.reader((f"{line}\n" for line in lines[first:]), delimiter=mark)
+        rows = [(first + reader.line_num, cells) for cells in reader]
     except csv.Error as error:
         raise PricesError(f"The table cannot be read ({error}): save it as CSV again.") from error
-    heads = _heads(rows[first])
+    heads = _heads(rows[0][1])
+    if len(rows) > MOST_ROWS:
+        raise PricesError(f"The table has more than {MOST_ROWS:,} lines: bring it in in pieces.")
     return tuple(
-        _row(n + 1, heads, cells)
-        for n, cells in enumerate(rows)
-        if n > first and any(cell.strip() for cell in cells)
+        _row(line, heads, cells) for line, cells in rows[1:] if any(cell.strip() for cell in cells)
     )
 
 
-def _table(lines: list[str]) -> tuple[int, list[list[str]]]:
-    """The position of the heads, and all lines as cells: by the sign that cuts the line in which
-    part and price are named, else the first line, into the most pieces.
+def _head(lines: list[str]) -> tuple[int, str]:
+    """The position of the heads and the sign between cells: the one that cuts out a part and a
+    price, else the one that cuts the first line into the most pieces.
     """
     for mark in MARKS:
         rows = [cells_of(line, mark) for line in lines[:MOST_LINES_ABOVE]]
         first = head_line(rows, _names_part_and_price)
         if _names_part_and_price(rows[first]):
-            return first, [cells_of(line, mark) for line in lines]
+            return first, mark
     first = next(n for n, line in enumerate(lines) if line.strip())
-    mark = max(MARKS, key=lines[first].count)
-    return first, [cells_of(line, mark) for line in lines]
+    return first, max(MARKS, key=lines[first].count)
 
 
 def _names_part_and_price(cells: Sequence[str]) -> bool:
