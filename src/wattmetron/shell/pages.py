@@ -10,6 +10,7 @@ from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from wattmetron import __version__
 from wattmetron.core.values.games import PRESETS
 from wattmetron.core.values.money import to_decimal
+from wattmetron.core.values.part_kinds import FURTHER_KINDS, SPECS
 from wattmetron.core.values.parts import STORAGE_KINDS
 from wattmetron.drawing.frame_row import axis
 from wattmetron.drawing.marks import level_mark, state_mark
@@ -43,6 +44,7 @@ _ENVIRONMENT.globals.update(
     frame_axis=axis,
     version=__version__,
     glossary=GLOSSARY,
+    further_kinds=[(kind, SPECS[kind].add) for kind in FURTHER_KINDS],
     presets=PRESETS,
     storage_kinds=STORAGE_KINDS,
 )

@@ -10,7 +10,7 @@ from math import inf
 
 from wattmetron.core.compatibility.display_link import cable_rates, outputs_of, pixels_gbits
 from wattmetron.core.requirements.versions import Version, offered, version_of
-from wattmetron.core.values.brief import Display
+from wattmetron.core.values.brief import BOUGHT_KINDS, Display
 from wattmetron.core.values.further_parts import (
     InputDevice,
     OperatingSystem,
@@ -18,7 +18,7 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_kinds import SPECS, Kind
 from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
@@ -112,24 +112,15 @@ def besides_missed(machine: Machine, wants: Besides) -> Iterator[tuple[str, str]
     if wants.wireless and not has_wireless(machine):
         lacks = "has no" if board.wireless else "is not known to have"
         yield "wireless", f"{board.name} {lacks} wireless, and no adapter brings it."
-    there = {
+    there: dict[Kind, bool] = {
         "system": any(runs(part, chip, wants) for part in machine.of("system")),
         "display": _shown(machine, wants),
         "input": types_and_points(machine.of("input")),
         "optical": bool(machine.of("optical")),
     }
-    for kind in SAID:
+    for kind in BOUGHT_KINDS:
         if kind in wants.kinds and not there[kind]:
-            yield "buys", SAID[kind].format(chip=chip.name, display=wants.display)
-
-
-SAID: dict[Kind, str] = {
-    "system": "No operating system is there that games and {chip} run on.",
-    "display": "No display of {display.width_px}x{display.height_px} at {display.refresh_hz:g} Hz"
-    " is there that the graphics drive in full.",
-    "input": "Keyboard or mouse is missing.",
-    "optical": "There is no drive for discs.",
-}
+            yield "buys", SPECS[kind].lacking.format(chip=chip.name, display=wants.display)
 
 
 def _shown(machine: Machine, wants: Besides) -> bool:

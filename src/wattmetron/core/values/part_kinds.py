@@ -58,7 +58,9 @@ class FacetSpec:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class KindSpec:
-    """A kind as ``kinds.toml`` declares it."""
+    """A kind as ``kinds.toml`` declares it; further ones with the words of the link that adds one,
+    and with the sentence where one is wanted and not there.
+    """
 
     name: str
     plural: str
@@ -68,6 +70,8 @@ class KindSpec:
     matters: str
     figures: tuple[FigureSpec, ...]
     facets: tuple[FacetSpec, ...]
+    add: str = ""
+    lacking: str = ""
 
 
 def _spec(row: dict[str, Any]) -> KindSpec:

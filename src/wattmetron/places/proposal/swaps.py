@@ -16,6 +16,7 @@ from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.machine_batch import Lineup
 from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
+from wattmetron.core.values.brief import BOUGHT_KINDS
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
@@ -36,7 +37,7 @@ OWN_FLOORS: dict[Kind, tuple[str, ...]] = {
     "memory": ("memory_gb", "all_channels"),
     "mainboard": ("wireless",),
     "wireless": ("wireless",),
-    **dict.fromkeys(("system", "display", "optical"), ("buys",)),
+    **dict.fromkeys((kind for kind in BOUGHT_KINDS if kind != "input"), ("buys",)),
     "storage": ("storage_gb", "solid_state", "system_gb", "drives_apart"),
 }
 """The brief's floors that hang on one kind alone."""

@@ -7,6 +7,7 @@ from wattmetron.core.values.brief.brief_items import (
     Target,
 )
 from wattmetron.core.values.brief.choices import (
+    BOUGHT_KINDS,
     GROWING_M2,
     GROWING_SLOTS,
     MOST_PIXELS,
@@ -36,6 +37,7 @@ from wattmetron.core.values.brief.whole_brief import (
 )
 
 __all__ = [
+    "BOUGHT_KINDS",
     "BRIEF",
     "DISPLAY",
     "EXTRA",
