@@ -1,16 +1,18 @@
 """What plugs in where besides drives: adapters, front ports, lights, fans."""
 
 from collections import Counter
+from collections.abc import Sequence
 from math import ceil
 
 from wattmetron.core.compatibility.extras import has_wireless, is_module
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, rule
 from wattmetron.core.values.fan_places import homeless, places_for_fans
-from wattmetron.core.values.further_parts import Fan, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.housing import Case
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import NONE, BoardForm, Graphics, Mainboard
+from wattmetron.core.values.part_types import kind_of
+from wattmetron.core.values.parts import NONE, BoardForm, Graphics, Mainboard, Part
 from wattmetron.core.values.words import counted
 
 
@@ -168,58 +170,64 @@ def rows_of(card: Graphics) -> int:
     family="ports",
     levels=("blocks",),
     reads={"wireless", "mainboard", "graphics"},
-    speaks="an adapter finds no slot, or no row that the graphics card leaves free, or a module no"
-    " slot of its kind",
+    speaks="an expansion card finds no slot, or no row that the graphics card leaves free, or a"
+    " module no slot of its kind",
     silent="it does, or hangs on USB",
 )
 def expansion_cards(look: RuleContext) -> Speech:
-    """An adapter needs a slot that the thickness of the graphics card does not hide."""
-    board, cards = look.machine.mainboard, look.machine.cards
-    adapters = [part for part in look.machine.added if isinstance(part, WirelessAdapter)]
-    wireless_adapters = [part for part in adapters if part.via == "PCIe x1"]
+    """An expansion card needs a slot that the thickness of the graphics card does not hide."""
+    board, cards = look.machine.mainboard, look.machine.expansion_cards
     if board:
-        yield from _modules(board, [part for part in adapters if is_module(part)])
-    if not board or not wireless_adapters:
+        yield from _modules(board, [part for part in look.machine.added if is_module(part)])
+    if not board or not cards:
         return
-    slots = len(wireless_adapters)
+    spare = max(0, (board.card_slots or 0) - len(look.machine.cards))
     if board.short_slots is None:
         yield MissingData("mainboard", board.name, "short slots")
+        slots = max(len(cards), spare)
     else:
-        slots = board.short_slots + max(0, (board.card_slots or 0) - len(cards))
-    rows = ROWS[board.form_factor] - sum(rows_of(card) for card in cards)
-    names = ", ".join(part.name for part in wireless_adapters)
-    if len(wireless_adapters) > slots:
-        sentence = (
-            f"{names} {'needs' if len(wireless_adapters) == 1 else 'need'}"
-            f" {counted(len(wireless_adapters), 'slot')};"
-            f" {board.name} has {counted(slots, 'slot')} beside the graphics card."
+        slots = board.short_slots + spare
+    sentence = _without_slot(board, cards, slots) or _without_row(board, cards, look.machine.cards)
+    if sentence:
+        kinds = tuple(dict.fromkeys(map(kind_of, cards)))
+        yield RuleFinding(
+            (*kinds, "mainboard"),
+            sentence,
+            _instead(kinds),
+            (Figure("cards", str(len(cards))), Figure("slots", str(slots))),
+            (*kinds, "mainboard"),
         )
-    elif len(wireless_adapters) > rows:
-        hidden = counted(sum(rows_of(card) for card in cards), "row")
-        sentence = (
-            f"{_cards(cards)} {_hides(cards)} {hidden} of {ROWS[board.form_factor]} on"
-            f" {board.name}: too thick to leave one for {names}."
-        )
-    else:
-        return
-    yield RuleFinding(
-        ("wireless", "mainboard"),
-        sentence,
-        "Take an adapter on USB, or a mainboard with wireless.",
-        (Figure("adapters", str(len(wireless_adapters))), Figure("slots", str(slots))),
-        ("wireless", "mainboard"),
+
+
+def _without_slot(board: Mainboard, cards: Sequence[Part], slots: int) -> str:
+    """What finds no slot beside the graphics card; empty where everything does."""
+    if len(cards) <= slots:
+        return ""
+    names, needs = ", ".join(part.name for part in cards), "needs" if len(cards) == 1 else "need"
+    return (
+        f"{names} {needs} {counted(len(cards), 'slot')}; {board.name} has"
+        f" {counted(slots, 'slot')} beside the graphics card."
     )
 
 
-def _cards(cards: tuple[Graphics, ...]) -> str:
-    return cards[0].name if len(cards) == 1 else "The two graphics cards"
+def _without_row(board: Mainboard, cards: Sequence[Part], graphics: Sequence[Graphics]) -> str:
+    """What finds no row that graphics cards leave free; empty where everything does."""
+    hidden, rows = sum(map(rows_of, graphics)), ROWS[board.form_factor]
+    if len(cards) <= rows - hidden:
+        return ""
+    thick = graphics[0].name if len(graphics) == 1 else "The two graphics cards"
+    return (
+        f"{thick} {'takes' if len(graphics) == 1 else 'take'} {counted(hidden, 'row')} of {rows} on"
+        f" {board.name}: too thick to leave one for {', '.join(part.name for part in cards)}."
+    )
 
 
-def _hides(cards: tuple[Graphics, ...]) -> str:
-    return "takes" if len(cards) == 1 else "take"
+def _instead(kinds: Sequence[Kind]) -> str:
+    """What to take instead of cards of these kinds."""
+    return "Take an adapter on USB, or a mainboard with wireless."
 
 
-def _modules(board: Mainboard, modules: list[WirelessAdapter]) -> Speech:
+def _modules(board: Mainboard, modules: list[Part]) -> Speech:
     if modules and board.module_slots is None:
         yield MissingData("mainboard", board.name, "slots for a wireless module")
     elif modules and len(modules) > (board.module_slots or 0):

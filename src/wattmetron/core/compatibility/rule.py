@@ -17,10 +17,10 @@ from wattmetron.core.compatibility.finding import (
 from wattmetron.core.compatibility.rule_wishes import USUAL, Wishes
 from wattmetron.core.power.draw import Draw, draw
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.part_kinds import Kind
+from wattmetron.core.values.part_kinds import SPECS, Kind
 from wattmetron.core.values.parts import Part
 
-DRAWN: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
+DRAWN: frozenset[Kind] = frozenset(kind for kind, spec in SPECS.items() if spec.draws)
 """Kinds that the draw is made of."""
 
 

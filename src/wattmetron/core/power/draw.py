@@ -77,7 +77,7 @@ def draw(machine: Machine, estimates: tuple[Estimate, ...] = ()) -> Draw:
     """Draw of what is in the machine so far."""
     sticks = machine.memory.sticks if machine.memory else 0
     nvme = sum(drive.kind == "NVMe SSD" for drive in machine.storage)
-    rest = rest_w(sticks, nvme, len(machine.storage) - nvme)
+    rest = rest_w(sticks, nvme, len(machine.storage) - nvme) + machine.added_w
     chip_w = machine.processor.sustained_w if machine.processor else 0
     cards = [card for card in (machine.graphics, machine.second_card) if card is not None]
     card_w = sum(card.board_power_w for card in cards)

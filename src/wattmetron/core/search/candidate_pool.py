@@ -116,6 +116,8 @@ class BoardArrays:
     sata_taken: int
     cards: Ints
     """Expansion cards that come with each."""
+    added_w: Ints
+    """What the further parts that come with each draw."""
     product: Ints
     """Numbers the boards by their ids, whatever comes with them."""
     screens: Ints
@@ -161,6 +163,7 @@ class Pool:
         fans_there: Mapping[int, int],
         sata_taken: int,
         adapters: int,
+        added_w: int,
         screens: tuple[Brought | None, ...],
         discs: tuple[Disc, ...],
         floors: Floors,
@@ -186,7 +189,7 @@ class Pool:
         """Steps of the sustained power that boards deliver."""
         self.sockets = list(dict.fromkeys(sockets_of(board) for board in boards.parts))
         """The boards' power sockets for the processor, each kind once."""
-        self.adapters, self.bays_525 = adapters, sata_taken
+        self.adapters, self.added_w, self.bays_525 = adapters, added_w, sata_taken
         self.screens, self.discs = screens, discs
         self.kit_arrays = _kit_arrays(kits.parts, self.clearances, floors)
         families = sorted({chip.firmware_family for chip in processors.parts})
@@ -219,6 +222,7 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         for board in boards
     ]
     index = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
+    brings = pool.boards.brings or (NOTHING,) * len(boards)
     shown = [screen is not None for screen in pool.screens] or [True] * len(boards)
     return BoardArrays(
         socket=np.array([socket_key(board.socket) for board in boards], dtype=np.str_),
@@ -251,7 +255,8 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         layout=ints(index[layout] for layout in layouts),
         layouts=tuple(index),
         sata_taken=pool.bays_525,
-        cards=ints(extras.cards for extras in pool.boards.brings or (NOTHING,) * len(boards)),
+        cards=ints(extras.cards for extras in brings),
+        added_w=ints(extras.watts for extras in brings),
         product=np.unique([board.id for board in boards], return_inverse=True)[1].astype(np.int64),
         screens=ints(
             extras.cost if extras else 0 for extras in pool.screens or (None,) * len(boards)

@@ -5,7 +5,7 @@ An operating system hangs on the processor, a display on what draws, wireless on
 drive for discs takes a port and a bay, or hangs on USB.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
@@ -18,16 +18,22 @@ from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 
 class Brought(NamedTuple):
-    """Further parts that come along, what they cost in minor units, and how many of them are
-    expansion cards.
+    """Further parts that come along, what they cost in minor units, how many of them are expansion
+    cards, and what they draw in W.
     """
 
     parts: tuple[tuple[Kind, str], ...] = ()
     cost: int = 0
     cards: int = 0
+    watts: int = 0
 
     def plus(self, other: "Brought") -> "Brought":
-        return Brought(self.parts + other.parts, self.cost + other.cost, self.cards + other.cards)
+        return Brought(
+            self.parts + other.parts,
+            self.cost + other.cost,
+            self.cards + other.cards,
+            self.watts + other.watts,
+        )
 
 
 NOTHING = Brought()
@@ -98,14 +104,18 @@ class Further:
         card = self._first("wireless", _adapts("PCIe x1"))
         ways = [stick] if stick else []
         if card and (stick is None or (card.cost, card.parts) < (stick.cost, stick.parts)):
-            ways.append(card._replace(cards=1))
+            ways.append(card)
         return ways
 
     def _first(self, kind: Kind, does: Callable[[Part], bool]) -> Brought | None:
-        parts = next((part for part in self._shelves[kind] if does(part[0])), None)
-        if parts is None:
-            return None
-        return Brought(((kind, parts[0].id),), 0 if kind in self._free else parts[1])
+        return next(self._able(kind, does), None)
+
+    def _able(self, kind: Kind, does: Callable[[Part], bool]) -> Iterator[Brought]:
+        """What can be had of a kind, the cheapest first."""
+        for part, cost in self._shelves[kind]:
+            if does(part):
+                own_cost = 0 if kind in self._free else cost
+                yield Brought(((kind, part.id),), own_cost, bool(part.slot_lanes), part.added_w)
 
 
 def _offered(

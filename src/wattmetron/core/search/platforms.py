@@ -314,6 +314,7 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
         arrays.leads[board],
         arrays.power_level[board],
         arrays.cards[board],
+        arrays.added_w[board],
         *_link(arrays.gen[board], lanes[board], need),
     ]
     key = _packed(*traits)
@@ -336,7 +337,7 @@ def _options(
         memory_level=pool.kit_arrays.height_level[kit],
         bays=none + need.bays[choice.sort.bays],
         cards=arrays.cards[board],
-        rest_w=rest_of(pool.kit_arrays.sticks[kit], choice.sort.nvme, choice.sort.sata),
+        rest_w=rest_of(pool, board, kit, choice.sort),
         link_gen=link_gen,
         link_lanes=link_lanes,
         power_level=arrays.power_level[board],
@@ -479,6 +480,7 @@ def _best(key: Ints, *low: NDArray[Any]) -> Ints:
     return np.concatenate(remaining)
 
 
-def rest_of(sticks: Ints, nvme: int, sata: int) -> Ints:
-    """Draw of everything but processor and card, in W, by number of sticks."""
-    return np.asarray(rest_w(0, nvme, sata) + STICK_W * sticks)
+def rest_of(pool: Pool, boards: Ints, kits: Ints, sort: Sort) -> Ints:
+    """Draw of everything but processor and card, in W, of boards with kits (by index)."""
+    sticks, added_w = pool.kit_arrays.sticks[kits], pool.board_arrays.added_w[boards]
+    return np.asarray(rest_w(0, sort.nvme, sort.sata) + STICK_W * sticks + added_w + pool.added_w)

@@ -34,7 +34,7 @@ from wattmetron.core.search.thresholds import ints
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.drives import Storage
-from wattmetron.core.values.further_parts import Fan, FanSplitter, WirelessAdapter
+from wattmetron.core.values.further_parts import Fan, FanSplitter
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import KINDS, OF_FANS, Kind
@@ -103,6 +103,7 @@ def build_pool(
             allowed.sort(key=lambda priced_part: priced_part[0].id)
         return _shelf(allowed, False)
 
+    stands = catalogue.machine(Build(added=build.added))
     drives = fixed["storage"]
     tunings = tunings_there(brief, build)
     processors = _carrying(
@@ -132,12 +133,10 @@ def build_pool(
         splitters=cast(
             KindPool[FanSplitter], _beside_the_case(catalogue, brief, present, "splitter")
         ),
-        fans_there=catalogue.machine(Build(added=build.added)).added_fans,
-        sata_taken=catalogue.machine(Build(added=build.added)).sata_optical,
-        adapters=sum(
-            isinstance(part := catalogue.part(part_id), WirelessAdapter) and part.via == "PCIe x1"
-            for part_id in build.of("wireless")
-        ),
+        fans_there=stands.added_fans,
+        sata_taken=stands.sata_optical,
+        adapters=len(stands.expansion_cards),
+        added_w=stands.added_w,
         floors=floors,
         new_drives=new_drives,
     )

@@ -120,7 +120,7 @@ class _Settler:
             fits = takes[boards] & (so_far + drives_cost <= winner.cost)
             fits &= self._right_gain(winner, boards, kits, lanes)
             index = np.flatnonzero(fits)
-            rest = rest_of(self.pool.kit_arrays.sticks[kits[index]], sort.nvme, sort.sata)
+            rest = rest_of(self.pool, boards[index], kits[index], sort)
             shells = self._least_shell(boards[index], kits[index], rest, sort.bays)
             fits[index] = so_far[index] + drives_cost + shells == winner.cost
             reaching[sort] = fits

@@ -10,6 +10,9 @@ from annotated_types import Ge, Le
 from wattmetron.core.values.fields import LEAST, Column, Some
 from wattmetron.core.values.parts import Part
 
+SLOT_LANES: dict[str, int] = {"PCIe x1": 1, "PCIe x4": 4}
+"""Lanes of the slots for expansion cards."""
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Fan(Part):
@@ -34,6 +37,10 @@ class WirelessAdapter(Part):
 
     standard: Annotated[str, Column("Wireless standard")]
     via: Annotated[Literal["PCIe x1", "M.2", "USB"], Column("How it is connected")]
+
+    @property
+    def slot_lanes(self) -> int:
+        return SLOT_LANES.get(self.via, 0)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

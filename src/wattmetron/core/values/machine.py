@@ -86,6 +86,16 @@ class Machine:
         return sum(isinstance(part, OpticalDrive) and part.via == "SATA" for part in self.added)
 
     @property
+    def expansion_cards(self) -> tuple[Part, ...]:
+        """Further parts that take a slot for expansion cards."""
+        return tuple(part for part in self.added if part.slot_lanes)
+
+    @property
+    def added_w(self) -> int:
+        """What further parts draw of the power supply, in W."""
+        return sum(part.added_w for part in self.added)
+
+    @property
     def added_fans(self) -> dict[int, int]:
         """Fans that are added, counted by size in mm."""
         counts: dict[int, int] = {}

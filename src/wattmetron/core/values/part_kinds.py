@@ -58,8 +58,8 @@ class FacetSpec:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class KindSpec:
-    """A kind as ``kinds.toml`` declares it; further ones with the words of the link that adds one,
-    and with the sentence where one is wanted and not there.
+    """A kind as ``kinds.toml`` declares it: whether the machine's draw hangs on it, and of further
+    ones the words of the link that adds one and the sentence where one is wanted and not there.
     """
 
     name: str
@@ -70,6 +70,7 @@ class KindSpec:
     matters: str
     figures: tuple[FigureSpec, ...]
     facets: tuple[FacetSpec, ...]
+    draws: bool = False
     add: str = ""
     lacking: str = ""
 

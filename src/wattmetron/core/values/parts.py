@@ -95,6 +95,16 @@ class Part:
     def name(self) -> str:
         return f"{self.maker} {self.model}"
 
+    @property
+    def slot_lanes(self) -> int:
+        """Lanes of the slot for expansion cards that it takes; 0: it takes none."""
+        return 0
+
+    @property
+    def added_w(self) -> int:
+        """What it draws as a further part, in W."""
+        return 0
+
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Processor(Part):

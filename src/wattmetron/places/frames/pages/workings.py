@@ -159,7 +159,8 @@ def _power(now: Assessment) -> list[WorkingStep]:
     steps = [
         WorkingStep(
             "Board, fans, memory, drives",
-            f"{BOARD_W} + {FANS_W} + {sticks} x {STICK_W} + drives (NVMe 7, SATA 5)",
+            f"{BOARD_W} + {FANS_W} + {sticks} x {STICK_W} + drives (NVMe 7, SATA 5)"
+            + (f" + {machine.added_w} further parts" if machine.added_w else ""),
             f"{drawn.rest_w}{THIN}W",
             "Usual figures per kind.",
         ),
