@@ -150,6 +150,7 @@ EXERCISED: dict[str, dict[str, tuple[str, ...]]] = {
     },
     "disc bay": {"optical": ("ledgerock-quern",)},
     "expansion cards": {"wireless": ("dunmarrow-halyard-card",) * 4},
+    "recording": {"capture": ("dunmarrow-fetch-stick",)},
     "cable bend": {"graphics": ("dunmarrow-fathom-24-twin",)},
     "system and processor": {
         "system": ("tidewater-11-home",),

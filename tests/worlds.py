@@ -11,6 +11,7 @@ from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.brief import Brief, Display, Target
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
+    CaptureCard,
     Fan,
     FanSplitter,
     InputDevice,
@@ -548,8 +549,20 @@ class World:
             id="wireless-0", maker="Dunmarrow", model="radio", standard="Wi-Fi 6", via="PCIe x1"
         )
         discs = OpticalDrive(id="optical-0", maker="Stonepier", model="discs", via="SATA")
-        parts = {**catalogue.parts, radio.id: radio, discs.id: discs}
+        recorder = CaptureCard(
+            id="capture-0",
+            maker="Dunmarrow",
+            model="recorder",
+            via=self.pick("PCIe x1", "PCIe x4"),
+            width_px=1920,
+            height_px=1080,
+            refresh_hz=60.0,
+            watts=30,
+        )
+        parts = {**catalogue.parts, radio.id: radio, discs.id: discs, recorder.id: recorder}
         added = self.pick(
+            (("capture", recorder.id),),
+            (("wireless", radio.id), ("capture", recorder.id)),
             (("wireless", radio.id),),
             (("optical", discs.id),),
             (("wireless", radio.id), ("wireless", radio.id), ("optical", discs.id)),
@@ -568,6 +581,7 @@ class World:
             ),
             WirelessAdapter(id="wireless-2", model="dongle", standard="Wi-Fi", via="USB", **common),
             WirelessAdapter(id="wireless-3", model="chip", standard="Wi-Fi 6", via="M.2", **common),
+            *self._captures(common),
             OpticalDrive(id="optical-1", model="inside", via="SATA", **common),
             OpticalDrive(id="optical-2", model="outside", via="USB", **common),
             OperatingSystem(
@@ -605,11 +619,28 @@ class World:
             **{part.id: part for part in new},
         }
         wanted = tuple(
-            kind for kind in ("system", "display", "input", "optical") if self.rng.random() < 0.35
+            kind
+            for kind in ("system", "display", "input", "optical", "capture")
+            if self.rng.random() < 0.35
         )
         brief = replace(brief, wireless=bool(self.pick(True, True, False)), buys=wanted)
         more = replace(catalogue, parts=parts, offers=(*catalogue.offers, *on_sale))
         return more.kept_by(Keeper()), brief
+
+    def _captures(self, common: dict) -> list[CaptureCard]:
+        """Capture cards for a short slot, a long one and USB, that draw so much that it tells."""
+        size = {"width_px": 3840, "height_px": 2160, "refresh_hz": 60.0}
+        return [
+            CaptureCard(
+                id=f"capture-{number}",
+                model=f"capture {number}",
+                via=via,
+                watts=int(self.rng.integers(3, 40)),
+                **size,
+                **common,
+            )
+            for number, via in enumerate(("PCIe x1", "PCIe x4", "USB", "PCIe x4"), 1)
+        ]
 
     def later(self, catalogue: Catalogue, brief: Brief) -> Brief:
         """The brief with room for a card, named or not, and for sticks to come."""

@@ -1,7 +1,7 @@
 """The best build by trying every one: an independent formulation for small catalogues."""
 
 from dataclasses import dataclass, replace
-from itertools import combinations_with_replacement
+from itertools import combinations_with_replacement, product
 
 import numpy as np
 
@@ -19,6 +19,9 @@ from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import KINDS
 from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.trust import TRUST_FLOORS, trust_of
+
+TOGETHER = (("wireless", "capture"), ("optical",), ("system", "display", "input"))
+"""Kinds whose parts are compared together where costs are equal."""
 
 
 @dataclass(frozen=True)
@@ -231,7 +234,7 @@ class Others:
         self.wanted = [kind for kind in brief.buys if kind not in there]
         book = catalogue.prices(brief.region, brief.may_buy)
         self.on_sale = {}
-        for kind in ("wireless", "optical", "system", "display", "input"):
+        for kind in ("wireless", "capture", "optical", "system", "display", "input"):
             own = [
                 (part, cost)
                 for part in catalogue.by_kind[kind]
@@ -255,13 +258,25 @@ class Others:
         if self.wireless and board.wireless in ("", "none"):
             known = {"USB", "PCIe x1"} if board.short_slots is not None else {"USB"}
             radios = [(own,) for own in self.on_sale["wireless"] if own[0].via in known]
+        recorders = [()]
+        if "capture" in self.wanted:
+            slots = {"USB"} | ({"PCIe x1"} if board.short_slots is not None else set())
+            slots |= {"PCIe x4"} if None not in (board.short_slots, board.card_slots) else set()
+            size = self.brief.display
+            recorders = [
+                (own,)
+                for own in self.on_sale["capture"]
+                if own[0].via in slots
+                and (own[0].width_px >= size.width_px and own[0].height_px >= size.height_px)
+                and own[0].refresh_hz >= min(60, size.refresh_hz)
+            ]
         discs = [()]
         if "optical" in self.wanted:
             discs = [(own,) for own in self.on_sale["optical"]]
         rest = [own for single in singles for own in single]
-        for radio in radios:
+        for radio, recorder in product(radios, recorders):
             for disc in discs:
-                rows = (*radio, *disc, *rest)
+                rows = (*radio, *recorder, *disc, *rest)
                 ids = tuple(
                     tuple(
                         part.id
@@ -269,7 +284,7 @@ class Others:
                         for part in (*self.stays, *(part for part, _ in rows))
                         if kind_of(part) == kind
                     )
-                    for kinds in (("wireless",), ("optical",), ("system", "display", "input"))
+                    for kinds in TOGETHER
                 )
                 cost = sum(0 if kind_of(p) in self.brief.outside else cost for p, cost in rows)
                 yield tuple(part for part, _ in rows), ids, cost

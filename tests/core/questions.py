@@ -30,7 +30,7 @@ def ids_of(build: Build) -> tuple:
         build.supply,
         build.case,
         build.of("fan") + build.of("splitter"),
-        (build.of("wireless"), build.of("optical"), others),
+        (build.of("wireless") + build.of("capture"), build.of("optical"), others),
     )
 
 

@@ -20,6 +20,7 @@ from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
+    CaptureCard,
     Fan,
     OperatingSystem,
     OpticalDrive,
@@ -235,6 +236,16 @@ def with_(**parts) -> Machine:
     return replace(WHOLE, **changed)
 
 
+RECORDER = CaptureCard(
+    id="recorder",
+    maker="Kitefall",
+    model="Recorder",
+    via="PCIe x1",
+    width_px=2560,
+    height_px=1440,
+    refresh_hz=60.0,
+    watts=8,
+)
 RADIO = WirelessAdapter(
     id="radio", maker="Dunmarrow", model="Radio", standard="Wi-Fi 6", via="PCIe x1"
 )
@@ -416,6 +427,20 @@ SPEAKS = [
             graphics={"thickness_mm": 61},
         ),
         "takes 4 rows of 4 on Kitefall Board: too thick to leave one for Dunmarrow Radio",
+    ),
+    (
+        "expansion cards",
+        "blocks",
+        with_(added=(RADIO, RECORDER), mainboard={"short_slots": 1, "card_slots": 1}),
+        "Dunmarrow Radio, Kitefall Recorder need 2 slots; Kitefall Board has 1 slot",
+    ),
+    (
+        "expansion cards",
+        "blocks",
+        with_(
+            added=(replace(RECORDER, via="PCIe x4"),), mainboard={"short_slots": 2, "card_slots": 1}
+        ),
+        "needs more lanes than a short slot has; Kitefall Board has no long slots beside",
     ),
     ("disc bay", "blocks", with_(added=(DISC,), case={"places_525": 0}), "has none"),
     (
@@ -740,7 +765,16 @@ WISHED = [
         ),
         Wishes(display=Display(width_px=3840, height_px=2160, refresh_hz=120)),
     ),
+    (
+        "recording",
+        "good to know",
+        Wishes(display=Display(width_px=2561, height_px=1440, refresh_hz=60)),
+        "Kitefall Recorder records 2560x1440 at 60 Hz; the display shows 2561x1440 at 60 Hz",
+        Wishes(display=Display(width_px=2560, height_px=1440, refresh_hz=144)),
+    ),
 ]
+ADDED_FOR = {"recording": (RECORDER,)}
+"""What the whole machine has besides for a rule about a further part."""
 
 
 @pytest.mark.parametrize(
@@ -760,13 +794,14 @@ def test_a_rule_speaks_past_its_limit(rule, level, machine, said):
     ("rule", "level", "wishes", "said", "near"), WISHED, ids=[item[0] for item in WISHED]
 )
 def test_a_rule_of_the_brief_speaks_past_its_limit(rule, level, wishes, said, near):
-    found = of(WHOLE, rule, wishes)
+    machine = replace(WHOLE, added=ADDED_FOR.get(rule, ()))
+    found = of(machine, rule, wishes)
     assert (
         [item.level for item in found] == [level]
         and said in found[0].sentence
         and level in BY_NAME[rule].levels
     )
-    assert not of(WHOLE, rule, near)
+    assert not of(machine, rule, near)
 
 
 def test_every_rule_that_is_told_of_has_a_case_and_no_other_exists():
@@ -818,6 +853,13 @@ NEAR_MISSES = [
     ("fan headers", with_(added=(FAN,), mainboard={"fan_headers": 4})),
     ("expansion cards", with_(added=(RADIO,), mainboard={"short_slots": 1})),
     ("expansion cards", with_(added=(replace(RADIO, via="USB"),))),
+    (
+        "expansion cards",
+        with_(
+            added=(RADIO, replace(RECORDER, via="PCIe x4")),
+            mainboard={"short_slots": 1, "card_slots": 2},
+        ),
+    ),
     ("disc bay", with_(added=(replace(DISC, via="USB"),), case={"places_525": 0})),
     ("disc bay", with_(added=(DISC,), case={"places_525": 1})),
     (

@@ -5,16 +5,18 @@ from functools import cache
 
 import pytest
 
-from tests.core.test_compatibility_rules import BOARD, CARD, CHIP, WHOLE
+from tests.core.test_compatibility_rules import BOARD, CARD, CHIP, RECORDER, WHOLE
 from tests.demo import loft, world
 from wattmetron.core.compatibility.extras import Besides, besides_missed, runs, shows
 from wattmetron.core.compatibility.floor_violations import missed
 from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.rule_wishes import wishes_of
 from wattmetron.core.compatibility.rules import check
+from wattmetron.core.power.draw import draw
 from wattmetron.core.requirements.versions import version_of
 from wattmetron.core.search.proposal import propose
-from wattmetron.core.values.brief import Display
+from wattmetron.core.texts.messages.message_reader import read_letter
+from wattmetron.core.values.brief import BOUGHT_KINDS, Display
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.further_parts import (
     InputDevice,
@@ -46,7 +48,7 @@ SYSTEM = OperatingSystem(
 )
 WANTS = Besides(
     wireless=True,
-    kinds=frozenset({"system", "display", "input", "optical"}),
+    kinds=frozenset(BOUGHT_KINDS),
     systems=(version_of("Tidewater 10 64-bit"),),
     display=SIZE,
 )
@@ -100,6 +102,23 @@ def test_all_that_is_wanted_is_in_the_proposal_and_in_its_total():
     free = propose(world(), replace(asked, outside=("system",)), "least money")
     assert free.cost_minor == found.cost_minor - prices().cost(build.of("system")[0])
     assert found.cost_minor > bare.cost_minor + prices().cost(build.of("display")[0])
+
+
+def test_a_capture_card_is_the_cheapest_that_records_the_display_and_its_draw_is_counted():
+    """At 2560x1440 the stick records too little; the card for a short slot at EUR 176.90 + 4.90 is
+    the cheapest that does, and the box on USB at EUR 271.90 where boards have no slot left.
+    """
+    _, bare = proposed()
+    asked, found = proposed(buys=("capture",))
+    assert found.build.of("capture") == ("dunmarrow-fetch-card",)
+    machine, without = world().machine(found.build), world().machine(bare.build)
+    assert found.cost_minor == bare.cost_minor + 18_180
+    assert draw(machine).full_w == draw(without).full_w + 8
+    assert "recording" not in {item.rule for item in check(machine, wishes_of(asked))}
+    _, boxed = proposed(buys=("capture",), banned=("dunmarrow-fetch-card", "kitefall-skein-four"))
+    assert boxed.build.of("capture") == ("kitefall-skein-out",)
+    message = read_letter(world(), "Budget 900 euro, includes a capture card.")
+    assert [reading.value for reading in message.of("buys")] == ["capture"]
 
 
 def test_the_system_that_the_brief_names_is_the_one_that_is_bought():
@@ -159,7 +178,9 @@ def test_what_is_missing_is_said_and_a_module_for_which_no_place_is_known_does_n
         "No display of 2560x1440 at 144 Hz is there that the graphics drive in full.",
         "Keyboard or mouse is missing.",
         "There is no drive for discs.",
+        "No capture card is there that records 2560x1440.",
     ]
+    box = replace(RECORDER, via="USB")
     mouse = replace(keys, id="mouse", what="mouse")
     system = replace(SYSTEM, designs=())
-    assert said(replace(radio, via="USB"), keys, mouse, discs, SCREEN, system) == []
+    assert said(replace(radio, via="USB"), keys, mouse, discs, SCREEN, system, box) == []

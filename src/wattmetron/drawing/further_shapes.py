@@ -1,6 +1,7 @@
 """What a machine has besides the eight kinds, as shapes on a field of 64 by 48."""
 
 from wattmetron.core.values.further_parts import (
+    CaptureCard,
     Fan,
     FanSplitter,
     InputDevice,
@@ -49,6 +50,25 @@ def wireless(part: WirelessAdapter) -> list[str]:
         body(13, 14, 38, 20),
         frame(22, 18, 16, 10),
         block(18, 34, 12, 3),
+    ]
+
+
+def capture(part: CaptureCard) -> list[str]:
+    """A card with two sockets, in and out, on a longer plug where it takes more lanes; or a box."""
+    if part.via == "USB":
+        return [
+            body(14, 14, 36, 20, 3),
+            frame(19, 19, 8, 4),
+            frame(31, 19, 8, 4),
+            block(24, 34, 12, 4),
+        ]
+    return [
+        lines((12, 6, 12, 42), (12, 16, 4, 16), (12, 26, 4, 26)),
+        body(13, 12, 42, 22),
+        frame(13, 14, 8, 5),
+        frame(13, 24, 8, 5),
+        frame(30, 17, 12, 12),
+        block(20, 34, 24 if part.slot_lanes > 1 else 12, 3),
     ]
 
 

@@ -36,6 +36,7 @@ SHAPES: dict[Kind, Draw] = {
     "fan": further_shapes.fan,
     "splitter": further_shapes.splitter,
     "wireless": further_shapes.wireless,
+    "capture": further_shapes.capture,
     "optical": further_shapes.optical,
     "system": further_shapes.system,
     "display": further_shapes.display,

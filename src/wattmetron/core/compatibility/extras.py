@@ -12,6 +12,7 @@ from wattmetron.core.compatibility.display_link import cable_rates, outputs_of, 
 from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.values.brief import BOUGHT_KINDS, Display
 from wattmetron.core.values.further_parts import (
+    CaptureCard,
     InputDevice,
     OperatingSystem,
     Screen,
@@ -86,6 +87,20 @@ def shows(screen: Part, source: Graphics | Mainboard, wants: Besides) -> bool:
     return screen.refresh_hz >= display.refresh_hz and driven(screen, source)
 
 
+RECORDED_HZ = 60.0
+"""Pictures a second that recordings usually have; a faster display is recorded at these."""
+
+
+def records(part: Part, display: Display) -> bool:
+    """Whether a capture card records all pixels of a display, at its refresh or at 60 Hz."""
+    return (
+        isinstance(part, CaptureCard)
+        and part.width_px >= display.width_px
+        and part.height_px >= display.height_px
+        and part.refresh_hz >= min(RECORDED_HZ, display.refresh_hz)
+    )
+
+
 def driven(screen: Screen, source: Graphics | Mainboard) -> bool:
     """Whether a cable is known to carry all of a display from these outputs."""
     packs = isinstance(source, Graphics) and source.compression and screen.compression
@@ -117,6 +132,7 @@ def besides_missed(machine: Machine, wants: Besides) -> Iterator[tuple[str, str]
         "display": _shown(machine, wants),
         "input": types_and_points(machine.of("input")),
         "optical": bool(machine.of("optical")),
+        "capture": any(records(part, wants.display) for part in machine.of("capture")),
     }
     for kind in BOUGHT_KINDS:
         if kind in wants.kinds and not there[kind]:

@@ -4,11 +4,11 @@ from collections import Counter
 from collections.abc import Sequence
 from math import ceil
 
-from wattmetron.core.compatibility.extras import has_wireless, is_module
+from wattmetron.core.compatibility.extras import has_wireless, is_module, records
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, rule
 from wattmetron.core.values.fan_places import homeless, places_for_fans
-from wattmetron.core.values.further_parts import Fan
+from wattmetron.core.values.further_parts import CaptureCard, Fan
 from wattmetron.core.values.housing import Case
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.part_types import kind_of
@@ -169,9 +169,9 @@ def rows_of(card: Graphics) -> int:
     "expansion cards",
     family="ports",
     levels=("blocks",),
-    reads={"wireless", "mainboard", "graphics"},
-    speaks="an expansion card finds no slot, or no row that the graphics card leaves free, or a"
-    " module no slot of its kind",
+    reads={"wireless", "capture", "mainboard", "graphics"},
+    speaks="an expansion card finds no slot of its lanes, or no row that the graphics card leaves"
+    " free, or a module no slot of its kind",
     silent="it does, or hangs on USB",
 )
 def expansion_cards(look: RuleContext) -> Speech:
@@ -182,12 +182,20 @@ def expansion_cards(look: RuleContext) -> Speech:
     if not board or not cards:
         return
     spare = max(0, (board.card_slots or 0) - len(look.machine.cards))
+    wide = [card for card in cards if card.slot_lanes > 1]
+    if wide and board.card_slots is None:
+        yield MissingData("mainboard", board.name, "slots for a graphics card")
+        wide = []
     if board.short_slots is None:
         yield MissingData("mainboard", board.name, "short slots")
         slots = max(len(cards), spare)
     else:
         slots = board.short_slots + spare
-    sentence = _without_slot(board, cards, slots) or _without_row(board, cards, look.machine.cards)
+    sentence = (
+        _without_slot(board, cards, slots)
+        or _without_lanes(board, wide, spare)
+        or _without_row(board, cards, look.machine.cards)
+    )
     if sentence:
         kinds = tuple(dict.fromkeys(map(kind_of, cards)))
         yield RuleFinding(
@@ -210,6 +218,17 @@ def _without_slot(board: Mainboard, cards: Sequence[Part], slots: int) -> str:
     )
 
 
+def _without_lanes(board: Mainboard, wide: Sequence[Part], spare: int) -> str:
+    """What a short slot has too few lanes for; empty where long ones are left."""
+    if len(wide) <= spare:
+        return ""
+    names, needs = ", ".join(part.name for part in wide), "needs" if len(wide) == 1 else "need"
+    return (
+        f"{names} {needs} more lanes than a short slot has; {board.name} has"
+        f" {counted(spare, 'long slot')} beside the graphics card."
+    )
+
+
 def _without_row(board: Mainboard, cards: Sequence[Part], graphics: Sequence[Graphics]) -> str:
     """What finds no row that graphics cards leave free; empty where everything does."""
     hidden, rows = sum(map(rows_of, graphics)), ROWS[board.form_factor]
@@ -224,7 +243,36 @@ def _without_row(board: Mainboard, cards: Sequence[Part], graphics: Sequence[Gra
 
 def _instead(kinds: Sequence[Kind]) -> str:
     """What to take instead of cards of these kinds."""
-    return "Take an adapter on USB, or a mainboard with wireless."
+    if "wireless" not in kinds:
+        return "Take a capture card on USB, or a mainboard with more slots."
+    if "capture" not in kinds:
+        return "Take an adapter on USB, or a mainboard with wireless."
+    return "Take an adapter or a capture card on USB, or a mainboard with wireless or more slots."
+
+
+@rule(
+    "recording",
+    family="ports",
+    levels=("good to know",),
+    reads={"capture"},
+    speaks="a capture card records fewer pixels than the brief's display has, or fewer than 60"
+    " pictures a second of them",
+    silent="it records all, or the brief names no display",
+)
+def recording(look: RuleContext) -> Speech:
+    """What is recorded is scaled down where the card takes fewer pixels than are shown."""
+    display = look.wishes.display
+    for part in dict.fromkeys(look.machine.of("capture")):
+        if display and isinstance(part, CaptureCard) and not records(part, display):
+            most = f"{part.width_px}x{part.height_px} at {part.refresh_hz:g} Hz"
+            shown = f"{display.width_px}x{display.height_px} at {display.refresh_hz:g} Hz"
+            yield RuleFinding(
+                ("capture",),
+                f"{part.name} records {most}; the display shows {shown}.",
+                "Nothing to do unless recordings are to have every pixel.",
+                (Figure("records", most), Figure("display", shown)),
+                ("capture",),
+            )
 
 
 def _modules(board: Mainboard, modules: list[Part]) -> Speech:

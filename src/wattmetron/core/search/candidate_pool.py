@@ -111,11 +111,15 @@ class BoardArrays:
     power_level: Ints
     slots_beside: dict[bool, Ints]
     """Slots for adapters, beside a card or without one."""
+    wide_beside: dict[bool, Ints]
+    """Long ones among these."""
     layout: Ints
     layouts: tuple[SlotLayout, ...]
     sata_taken: int
     cards: Ints
     """Expansion cards that come with each."""
+    wide_cards: Ints
+    """Those among them that need a long slot."""
     added_w: Ints
     """What the further parts that come with each draw."""
     product: Ints
@@ -163,6 +167,7 @@ class Pool:
         fans_there: Mapping[int, int],
         sata_taken: int,
         adapters: int,
+        wide_adapters: int,
         added_w: int,
         screens: tuple[Brought | None, ...],
         discs: tuple[Disc, ...],
@@ -189,7 +194,8 @@ class Pool:
         """Steps of the sustained power that boards deliver."""
         self.sockets = list(dict.fromkeys(sockets_of(board) for board in boards.parts))
         """The boards' power sockets for the processor, each kind once."""
-        self.adapters, self.added_w, self.bays_525 = adapters, added_w, sata_taken
+        self.adapters, self.wide_adapters = adapters, wide_adapters
+        self.added_w, self.bays_525 = added_w, sata_taken
         self.screens, self.discs = screens, discs
         self.kit_arrays = _kit_arrays(kits.parts, self.clearances, floors)
         families = sorted({chip.firmware_family for chip in processors.parts})
@@ -222,6 +228,7 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         for board in boards
     ]
     index = {layout: i for i, layout in enumerate(dict.fromkeys(layouts))}
+    graphics = {False: 0, True: 1 + floors.later.second}
     brings = pool.boards.brings or (NOTHING,) * len(boards)
     shown = [screen is not None for screen in pool.screens] or [True] * len(boards)
     return BoardArrays(
@@ -246,16 +253,18 @@ def _board_arrays(pool: "Pool", families: list[str]) -> BoardArrays:
         unbuffered=np.array([board.unbuffered is not False for board in boards], dtype=bool),
         power_level=pool.powers.rooms(floors.delivers_w(board) for board in boards),
         slots_beside={
-            with_card: ints(
-                _slots_beside(board, with_card * (1 + floors.later.second), pool.adapters)
-                for board in boards
-            )
-            for with_card in (False, True)
+            with_card: ints(_slots_beside(board, count, pool.adapters) for board in boards)
+            for with_card, count in graphics.items()
+        },
+        wide_beside={
+            with_card: ints(_wide_beside(board, count, pool.wide_adapters) for board in boards)
+            for with_card, count in graphics.items()
         },
         layout=ints(index[layout] for layout in layouts),
         layouts=tuple(index),
         sata_taken=pool.bays_525,
         cards=ints(extras.cards for extras in brings),
+        wide_cards=ints(extras.wide_cards for extras in brings),
         added_w=ints(extras.watts for extras in brings),
         product=np.unique([board.id for board in boards], return_inverse=True)[1].astype(np.int64),
         screens=ints(
@@ -280,6 +289,11 @@ def _slots_beside(board: Mainboard, cards: int, otherwise: int) -> int:
     if board.short_slots is None:
         return otherwise
     return board.short_slots + max(0, (board.card_slots or 0) - cards)
+
+
+def _wide_beside(board: Mainboard, cards: int, otherwise: int) -> int:
+    """Long slots that graphics cards leave, with the same care."""
+    return otherwise if board.card_slots is None else max(0, board.card_slots - cards)
 
 
 def crowded(cases: Iterable[Case]) -> bool:

@@ -10,7 +10,15 @@ from typing import NamedTuple
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.allowed import may_be_bought
-from wattmetron.core.compatibility.extras import BOTH, KEYS, POINTER, Besides, runs, shows
+from wattmetron.core.compatibility.extras import (
+    BOTH,
+    KEYS,
+    POINTER,
+    Besides,
+    records,
+    runs,
+    shows,
+)
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.further_parts import InputDevice, OpticalDrive, WirelessAdapter
 from wattmetron.core.values.part_kinds import Kind
@@ -19,12 +27,13 @@ from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 class Brought(NamedTuple):
     """Further parts that come along, what they cost in minor units, how many of them are expansion
-    cards, and what they draw in W.
+    cards, how many of these need a long slot, and what they draw in W.
     """
 
     parts: tuple[tuple[Kind, str], ...] = ()
     cost: int = 0
     cards: int = 0
+    wide_cards: int = 0
     watts: int = 0
 
     def plus(self, other: "Brought") -> "Brought":
@@ -32,7 +41,16 @@ class Brought(NamedTuple):
             self.parts + other.parts,
             self.cost + other.cost,
             self.cards + other.cards,
+            self.wide_cards + other.wide_cards,
             self.watts + other.watts,
+        )
+
+    def hangs_easier(self, other: "Brought") -> bool:
+        """Whether it goes wherever the other does, and draws no more."""
+        return (
+            self.cards <= other.cards
+            and self.wide_cards <= other.wide_cards
+            and self.watts <= other.watts
         )
 
 
@@ -94,6 +112,21 @@ class Further:
         )
         return tuple(Disc(bays, extras) for bays, extras in ways if extras is not None)
 
+    def with_board(self, board: Mainboard) -> list[Brought]:
+        """The ways to have what hangs on a board's slots and ports."""
+        captures = self.captures()
+        return [way.plus(capture) for way in self.wireless(board) for capture in captures]
+
+    def captures(self) -> list[Brought]:
+        """The capture cards of which no cheaper one takes less of a slot and draws as little."""
+        if "capture" not in self.wants.kinds:
+            return [NOTHING]
+        ways: list[Brought] = []
+        for way in self._able("capture", lambda part: records(part, self.wants.display)):
+            if not any(other.hangs_easier(way) for other in ways):
+                ways.append(way)
+        return ways
+
     def wireless(self, board: Mainboard) -> list[Brought]:
         """The ways to wireless on a board: its own, an expansion card, a stick; a card only where
         it is cheaper.
@@ -114,8 +147,13 @@ class Further:
         """What can be had of a kind, the cheapest first."""
         for part, cost in self._shelves[kind]:
             if does(part):
-                own_cost = 0 if kind in self._free else cost
-                yield Brought(((kind, part.id),), own_cost, bool(part.slot_lanes), part.added_w)
+                yield Brought(
+                    ((kind, part.id),),
+                    0 if kind in self._free else cost,
+                    int(part.slot_lanes > 0),
+                    int(part.slot_lanes > 1),
+                    part.added_w,
+                )
 
 
 def _offered(

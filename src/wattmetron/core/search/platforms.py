@@ -160,6 +160,7 @@ def fitting_boards(kind: PlatformClass, pool: Pool, integrated: bool, power_leve
     fits = (boards.socket == kind.socket) & np.isin(boards.memory_type, types)
     fits &= boards.power_level >= power_level
     fits &= boards.slots_beside[not integrated] >= pool.adapters + boards.cards
+    fits &= boards.wide_beside[not integrated] >= pool.wide_adapters + boards.wide_cards
     if kind.family in boards.starts:
         fits &= boards.starts[kind.family]
     return np.flatnonzero(fits & boards.outputs if integrated else fits)

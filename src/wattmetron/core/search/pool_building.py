@@ -111,7 +111,7 @@ def build_pool(
     )
     cards = _run(cast(KindPool[Graphics], shelf("graphics")), brief, tunings, tuned)
     boards = _on_each(
-        _carrying(cast(KindPool[Mainboard], shelf("mainboard")), tunings), further.wireless
+        _carrying(cast(KindPool[Mainboard], shelf("mainboard")), tunings), further.with_board
     )
     kits = cast(KindPool[Memory], shelf("memory"))
     if any(tuning.mts for tuning in tunings):
@@ -136,6 +136,7 @@ def build_pool(
         fans_there=stands.added_fans,
         sata_taken=stands.sata_optical,
         adapters=len(stands.expansion_cards),
+        wide_adapters=sum(card.slot_lanes > 1 for card in stands.expansion_cards),
         added_w=stands.added_w,
         floors=floors,
         new_drives=new_drives,

@@ -1,5 +1,5 @@
-"""Parts that a machine may have besides the eight kinds: fans, adapters, drives for discs, system,
-display, input.
+"""Parts that a machine may have besides the eight kinds: fans, adapters, capture cards, drives for
+discs, system, display, input.
 """
 
 from dataclasses import dataclass
@@ -41,6 +41,25 @@ class WirelessAdapter(Part):
     @property
     def slot_lanes(self) -> int:
         return SLOT_LANES.get(self.via, 0)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CaptureCard(Part):
+    """A card or a box that records the picture of another machine."""
+
+    via: Annotated[Literal["PCIe x1", "PCIe x4", "USB"], Column("How it is connected")]
+    width_px: Annotated[int, Ge(320), Le(16_384), Column("Pixels across that it records", "px")]
+    height_px: Annotated[int, Ge(200), Le(16_384), Column("Pixels down that it records", "px")]
+    refresh_hz: Annotated[float, Ge(20), Le(1000), Column("Pictures a second at those", "Hz")]
+    watts: Annotated[int, Ge(1), Le(75), Column("Power that it draws of slot or port", "W")]
+
+    @property
+    def slot_lanes(self) -> int:
+        return SLOT_LANES.get(self.via, 0)
+
+    @property
+    def added_w(self) -> int:
+        return self.watts
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -17,6 +17,7 @@ Kind = Literal[
     "fan",
     "splitter",
     "wireless",
+    "capture",
     "optical",
     "system",
     "display",

@@ -2,6 +2,7 @@
 
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
+    CaptureCard,
     Fan,
     FanSplitter,
     InputDevice,
@@ -26,6 +27,7 @@ PART_TYPES: dict[Kind, type[Part]] = {
     "fan": Fan,
     "splitter": FanSplitter,
     "wireless": WirelessAdapter,
+    "capture": CaptureCard,
     "optical": OpticalDrive,
     "system": OperatingSystem,
     "display": Screen,

@@ -2,6 +2,7 @@
 
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import (
+    CaptureCard,
     Fan,
     FanSplitter,
     InputDevice,
@@ -81,6 +82,9 @@ def traits(part: Part) -> tuple[str, str]:
             return f"joins {part.joins} fans", ""
         case WirelessAdapter():
             return part.standard, part.via
+        case CaptureCard():
+            size = f"{part.width_px}x{part.height_px}, {part.refresh_hz:g} Hz"
+            return size, f"{part.via}, {part.watts} W"
         case OpticalDrive():
             return part.via, "writes" if part.writes else "reads"
         case OperatingSystem():

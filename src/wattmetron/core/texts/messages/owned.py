@@ -13,6 +13,7 @@ OWNS = re.compile(
     r"\bgot\b[^,;.]*\balready\b|"
     r"\bi've got\b|\bstill have\b|\breuse\b"
 )
+CAPTURE = re.compile(r"\bcapture (?:cards?|devices?)\b")
 KINDS: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("processor", re.compile(r"\bprocessors?\b|\bcpus?\b")),
     ("graphics", re.compile(r"\bgraphics cards?\b|\bgpus?\b|\bvideo cards?\b")),
@@ -24,6 +25,7 @@ KINDS: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("case", re.compile(r"\bcases?\b(?!\s*:)|\bhousing\b|\btower\b(?= and|,|$)")),
     ("input", re.compile(r"\bkeyboards?\b|\bmouse\b|\bcontrollers?\b")),
     ("display", re.compile(r"\bmonitors?\b|\bdisplays?\b|\bscreens?\b")),
+    ("capture", CAPTURE),
 )
 BUYS = re.compile(
     r"\binclud\w*|\bincl\b\.?|\bneeds?\b[^,;.]*\btoo\b|\bto be bought\b|\bcome with\b|"
@@ -33,6 +35,7 @@ BOUGHT: tuple[tuple[str, re.Pattern[str]], ...] = (
     ("system", re.compile(r"\boperating system\b|\bos\b")),
     ("display", re.compile(r"\bmonitors?\b|\bdisplays?\b|\bscreens?\b")),
     ("input", re.compile(r"\bkeyboards?\b|\bmouse\b")),
+    ("capture", CAPTURE),
 )
 
 

@@ -8,7 +8,7 @@ Measure = Literal["average", "low"]
 Clocks = Literal["as shipped", "tuned", "undervolted"]
 Cooling = Literal["any", "air", "liquid"]
 Availability = Literal["anywhere", "not few", "two shops"]
-BoughtKind = Literal["system", "display", "input", "optical"]
+BoughtKind = Literal["system", "display", "input", "optical", "capture"]
 BOUGHT_KINDS: tuple[BoughtKind, ...] = get_args(BoughtKind)
 """What a brief can ask for besides the machine, wireless apart."""
 Period = Literal["month", "year"]
