@@ -49,7 +49,8 @@ from wattmetron.places.balance.pages.suppositions import (
 from wattmetron.places.balance.pages.upgrade_path_view import PathView, path_view
 from wattmetron.places.balance.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.places.proposal.preference_answers import preference_lines
-from wattmetron.shell.address import DeskQuery, Link
+from wattmetron.places.view_spec import ViewContext, ViewSpec
+from wattmetron.shell.address import DeskQuery, Link, encode_build
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change, percent
 
 ALIKE_COST = 0.02
@@ -371,3 +372,34 @@ def _alike(
                 f" {money(cost + tables.besides, answer.currency)}"
             )
             yield words, link(pair=f"{chip.id}:{card.id if card else ''}", tried=None)
+
+
+def _content(context: ViewContext) -> BalanceView:
+    """Of the adopted build, with what is being tried marked in it."""
+
+    def link(**changes: object) -> str:
+        left: dict[str, object] = {"propose": None, "swap": None, "pair": None, "step": None}
+        return context.query.url(context.opened.id, **(left | changes))
+
+    def trial(build: Build) -> str:
+        return link(tried=encode_build(build, context.opened.plan.build))
+
+    return balance_view(
+        context.catalogue,
+        context.present,
+        context.tried,
+        link,
+        trial,
+        context.query,
+        f"/briefs/{context.opened.id}/steps",
+    )
+
+
+BALANCE = ViewSpec(
+    name="balance",
+    title="Balance",
+    key="2",
+    template="places/balance/pages/balance.html",
+    make=_content,
+    folded=True,
+)

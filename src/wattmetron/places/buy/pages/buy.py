@@ -3,7 +3,7 @@
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
-from datetime import date
+from datetime import UTC, date, datetime
 from typing import Any
 
 from markupsafe import Markup
@@ -12,6 +12,7 @@ from wattmetron.core.buying.basket import Parcel
 from wattmetron.core.buying.purchase import Purchase
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.price_history import OfferSpan, price_steps, total_steps
 from wattmetron.core.values.purchases import STATES, PartPurchase
 from wattmetron.core.values.shops import Sale
@@ -21,10 +22,13 @@ from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.buy.pages.sold_out import SoldOut, sold_out
 from wattmetron.places.buy.pages.systems_panel import SystemRow, system_rows
 from wattmetron.places.buy.purchase_edits import Buying, arrived_build, buying, chosen_way
+from wattmetron.places.shops.sale_prices import sale_words, sales_of
+from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery
 from wattmetron.shell.pages import amount
 from wattmetron.words.figures import THIN, money, money_change
 from wattmetron.workshop.listed_briefs import Opened
+from wattmetron.workshop.workshop import Workshop
 
 FEW_SHOPS = 1
 STATE_WORDS = {
@@ -46,7 +50,6 @@ class History:
     sale_words: tuple[str, ...] = ()
 
 
-NO_HISTORY = History()
 NOTCHES = "ABCDEFGHIJKL"
 """The last so many changes have letters on the line."""
 
@@ -336,3 +339,44 @@ def _found(catalogue: Catalogue, now: Assessment, came: Build) -> tuple[str, ...
         if abs(new.judged_fps - old.judged_fps) >= 1
     ]
     return (*fits, *strips, met, *([f"{listed(moved)}."] if moved else []))
+
+
+SALE_KINDS: frozenset[Kind] = frozenset({"processor", "graphics", "memory", "storage"})
+"""Of what the view Buy says what sale days did: what costs most."""
+
+
+def _history(workshop: Workshop, opened: Opened) -> History:
+    """What shops asked over time for the parts of a build, and when the build changed."""
+    part_ids = {part_id for _, part_id in opened.plan.build.ids()}
+    spans = workshop.offer_spans(part_ids, opened.plan.brief.region)
+    brief, catalogue = opened.plan.brief, workshop.catalogue()
+    kinds = [kind for kind, _ in opened.plan.build.ids() if kind in SALE_KINDS]
+    return History(
+        spans,
+        workshop.build_changes(opened.id),
+        sales_of(catalogue, brief.region),
+        sale_words(
+            workshop, catalogue, dict.fromkeys(kinds), brief.region, datetime.now(UTC).date()
+        ),
+    )
+
+
+def _content(context: ViewContext) -> BuyView:
+    return buy_view(
+        context.catalogue,
+        context.opened,
+        context.present,
+        context.query,
+        datetime.now(UTC).date(),
+        _history(context.workshop, context.opened),
+    )
+
+
+BUY = ViewSpec(
+    name="buy",
+    title="Buy",
+    key="7",
+    template="places/buy/pages/buy.html",
+    make=_content,
+    folded=True,
+)

@@ -16,9 +16,11 @@ from wattmetron.places.compare.pages.snapshot_panel import (
     Past,
     SinceView,
     SnapshotListRow,
+    past_of,
     since_view,
     snapshot_rows,
 )
+from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery, Link, encode_build
 from wattmetron.words.figures import THIN, amount, money, money_change, percent
 from wattmetron.workshop.listed_briefs import ListedBrief, Opened
@@ -272,3 +274,25 @@ def _pace(pace: Pace) -> PaceRow:
         picture=compare_row(pace.rates, pace.wanted_fps, label),
         cells=tuple(cells),
     )
+
+
+def _content(context: ViewContext) -> CompareView:
+    workshop, opened = context.workshop, context.opened
+    return compare_view(
+        context.catalogue,
+        opened,
+        tuple(workshop.briefs()),
+        past_of(workshop, context.catalogue, opened, context.query.since or ""),
+        context.query,
+        context.link,
+    )
+
+
+COMPARE = ViewSpec(
+    name="compare",
+    title="Compare",
+    key="5",
+    template="places/compare/pages/compare.html",
+    make=_content,
+    folded=True,
+)

@@ -18,6 +18,8 @@ from wattmetron.places.compatibility.cures import Cure, cure
 from wattmetron.places.compatibility.growth import growth
 from wattmetron.places.compatibility.pages.power import PowerView, power_view
 from wattmetron.places.compatibility.tuning_advice import Tuned, ways_to_tune
+from wattmetron.places.view_spec import ViewContext, ViewSpec
+from wattmetron.shell.address import trial_of
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change, percent
 
 
@@ -317,3 +319,25 @@ def _cure(catalogue: Catalogue, now: Assessment, cure: Cure, url: str) -> CureVi
     what = "what blocks" if cure.cleared == 1 else f"all {cure.cleared} that block"
     staying = "" if {"processor", "graphics"} & set(cure.changed) else "; processor and card stay"
     return CureView(f"{count} {what} {cost}{staying}.", tuple(changes), cure.brings, url)
+
+
+def _content(context: ViewContext) -> FitView:
+    """Of what is in the build or being tried."""
+    build = context.opened.plan.build
+    return fit_view(
+        context.catalogue,
+        context.shown,
+        context.query.by or "level",
+        {row.finding: row.remedies for row in context.findings},
+        lambda cure: context.trial(cure.build),
+        lambda kind, part_id: context.link(tried=trial_of(build, kind, part_id)),
+    )
+
+
+FIT = ViewSpec(
+    name="fit",
+    title="Fit",
+    key="3",
+    template="places/compatibility/pages/fit.html",
+    make=_content,
+)

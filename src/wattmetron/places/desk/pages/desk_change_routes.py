@@ -1,7 +1,7 @@
 """Addresses that change a brief: each makes one change and shows the page again."""
 
 from collections.abc import Callable
-from typing import Literal
+from typing import Any, Literal
 from urllib.parse import urlencode
 
 from fastapi import APIRouter, Request
@@ -39,7 +39,7 @@ def _change(request: Request, brief_id: int, entries: Typed, change: Change) -> 
     beside = {"game": form.beside} if form.beside else {}
     url = f"/briefs/{brief_id}/{form.view}" + (f"?{urlencode(beside)}" if beside else "")
 
-    def shown(status: int = 200, **more: object) -> Shown:
+    def shown(status: int = 200, **more: Any) -> Shown:
         return lambda: show(request, brief_id, form.view, beside, status, url, **more)
 
     try:
@@ -113,7 +113,7 @@ def _undo_or_redo(request: Request, brief_id: int, entries: Typed, back: bool) -
     workshop, form = workshop_of(request), read(ChangeForm, entries)
     url = f"/briefs/{brief_id}/{form.view}"
 
-    def shown(status: int = 200, **more: object) -> Shown:
+    def shown(status: int = 200, **more: Any) -> Shown:
         return lambda: show(request, brief_id, form.view, {}, status, url, **more)
 
     try:

@@ -12,7 +12,11 @@ from wattmetron.core.frames.settling import settlings
 from wattmetron.core.values.brief import Brief, Target
 from wattmetron.drawing.frame_row import frame_row
 from wattmetron.drawing.pacing_strip import pacing_strip, pacing_words
+from wattmetron.places.assessment.all_targets import together_words
 from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.games.contenders import machine_contender
+from wattmetron.places.games.pages.required import Required, required, tier_words
+from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.words.figures import THIN, percent, settings
 
 
@@ -273,4 +277,34 @@ FIGURE_NAMES = (
     "graphics alone fps",
     "later than a refresh %",
     "capped fps",
+)
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class FramesView:
+    """What stands beside the targets' rows: all of them at once in words, what their lists ask of
+    the machine, and each target's tiers in words.
+    """
+
+    together: str
+    required: Required
+    tier_words: dict[str, str]
+
+
+def _content(context: ViewContext) -> FramesView:
+    brief, now = context.opened.plan.brief, context.shown
+    return FramesView(
+        together=together_words(context.catalogue, now),
+        required=required(context.catalogue, brief, machine_contender(now.machine, brief.system)),
+        tier_words=tier_words(context.catalogue, brief),
+    )
+
+
+FRAMES = ViewSpec(
+    name="frames",
+    title="Frames",
+    key="1",
+    template="places/frames/pages/frames.html",
+    make=_content,
+    lists_targets=True,
 )

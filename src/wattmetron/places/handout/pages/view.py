@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
-from datetime import date
+from datetime import UTC, date, datetime
 
 from markupsafe import Markup
 
@@ -12,10 +12,11 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.handout.content import Handout, handout
-from wattmetron.places.handout.handout_links import StoredLink
-from wattmetron.places.handout.house_rules import NOTHING_KEPT, Housed
+from wattmetron.places.handout.handout_links import Of, StoredLink, links_of
+from wattmetron.places.handout.house_rules import NOTHING_KEPT, Housed, housed
 from wattmetron.places.handout.notes import computed_reasons, doubt
 from wattmetron.places.handout.texts import chat
+from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.workshop.listed_briefs import Opened
 
 FORMS = (
@@ -142,3 +143,20 @@ def link_row(link: StoredLink, today: date) -> HandoutLinkRow:
         return HandoutLinkRow(link.id, f"{made}, ended on {link.ends_on:%-d %b %Y}", False)
     ends = f", until {link.ends_on:%-d %b %Y}" if link.ends_on else ""
     return HandoutLinkRow(link.id, f"{made}{ends}", True)
+
+
+def _content(context: ViewContext) -> HandoutView:
+    workshop, opened = context.workshop, context.opened
+    handing = Handing(links_of(workshop, Of(opened.id)), housed(workshop))
+    shown = handout_view(context.catalogue, opened, handing, datetime.now(UTC).date())
+    return replace(shown, fresh_link=context.fresh_link)
+
+
+HANDOUT = ViewSpec(
+    name="handout",
+    title="Handout",
+    key="6",
+    template="places/handout/pages/view.html",
+    make=_content,
+    folded=True,
+)

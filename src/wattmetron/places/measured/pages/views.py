@@ -16,8 +16,9 @@ from wattmetron.core.values.words import counted, listed
 from wattmetron.drawing.run_trace import (
     honesty_chart,
 )
-from wattmetron.places.measured.promises import TargetOutcome, honesty_of, in_words
-from wattmetron.places.measured.run_library import MeasuredRun
+from wattmetron.places.measured.promises import TargetOutcome, honesty_of, in_words, outcomes_of
+from wattmetron.places.measured.run_library import MeasuredRun, all_runs
+from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.words.figures import THIN
 
 
@@ -269,3 +270,25 @@ def _target_words(outcome: TargetOutcome) -> str:
     if outcome.otherwise_set:
         sentences.append(f"{outcome.otherwise_set} set otherwise than the build is now")
     return "; ".join(sentences)
+
+
+def _content(context: ViewContext) -> MeasuredView:
+    catalogue, opened = context.catalogue, context.opened
+    runs = all_runs(context.workshop, opened.id)
+    return measured_view(
+        catalogue,
+        opened.id,
+        outcomes_of(catalogue, opened.plan, runs),
+        runs,
+        bool(opened.plan.build.processor) and context.present.machine.can_draw,
+    )
+
+
+MEASURED = ViewSpec(
+    name="measured",
+    title="Measured",
+    key="8",
+    template="places/measured/pages/measured_panel.html",
+    make=_content,
+    folded=True,
+)

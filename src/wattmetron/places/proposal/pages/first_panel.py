@@ -14,6 +14,7 @@ from wattmetron.places.proposal.step_words import (
     gain_words,
 )
 from wattmetron.places.proposal.upgrade_first import what_first
+from wattmetron.places.view_spec import ViewContext
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -53,3 +54,13 @@ def first_rows(
         )
         for step in what_first(catalogue, now, then)
     )
+
+
+def first_panel(context: ViewContext) -> tuple[FirstRow, ...]:
+    """In which order the present machine becomes the one that is proposed or tried; one step alone
+    says nothing that the trial does not.
+    """
+    if context.tried is None:
+        return ()
+    rows = first_rows(context.catalogue, context.present, context.tried, context.trial)
+    return rows if len(rows) > 1 else ()

@@ -7,6 +7,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.proposal.leftover_budget import rest_of
+from wattmetron.places.proposal.proposals import Answer
+from wattmetron.places.view_spec import ViewContext
 from wattmetron.words.figures import KIND_WORDS, money
 
 
@@ -64,3 +66,14 @@ def rest_view(
         all_words=words if several else "",
         all_url=trial(rest.together) if several else "",
     )
+
+
+def leftover_panel(context: ViewContext, proposed: Answer | None) -> RestView | None:
+    """What could be added to the proposal, or in the Balance view to what is in the build or being
+    tried.
+    """
+    if proposed is not None:
+        return rest_view(context.catalogue, proposed.assessment, context.trial)
+    if context.query.view != "balance":
+        return None
+    return rest_view(context.catalogue, context.shown, context.trial)

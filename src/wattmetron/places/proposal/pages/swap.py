@@ -5,13 +5,15 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.proposal.chips import ChipOffer, chips, compared
 from wattmetron.places.proposal.part_traits import traits
-from wattmetron.places.proposal.swaps import Candidate, Swap, SwapEffect
+from wattmetron.places.proposal.swaps import Candidate, Swap, SwapEffect, SwapQuery, swap
+from wattmetron.places.view_spec import ViewContext
 from wattmetron.shell.address import DeskQuery, encode_build
 from wattmetron.words.figures import GAP, KIND_WORDS, THIN, money, round_money
 from wattmetron.words.offer_words import offer_marks
@@ -314,3 +316,48 @@ def _per_frame(chip: ChipOffer, currency: str) -> str:
     if not chip.mean_fps:
         return ""
     return f"{money(round(chip.offer.cost_minor / chip.mean_fps), currency)} a frame"
+
+
+def chips_panel(context: ViewContext) -> ChipsView | None:
+    """Graphics by chip, where they are swapped and single cards are not asked for."""
+    if not _by_chip(context.query):
+        return None
+    return chips_view(
+        context.catalogue, context.present, context.query, context.opened.id, context.game_names
+    )
+
+
+def swap_panel(context: ViewContext, tried: Build | None) -> SwapView | None:
+    """What could stand in the place that the address names."""
+    query, present = context.query, context.present
+    if query.swap is None or _by_chip(query):
+        return None
+    standing = present.build.of(query.swap)
+    part_id = query.place if query.place in standing else None
+    if part_id is None and standing and query.swap != "storage":
+        part_id = standing[0]
+    new = [] if tried is None else [text for text in tried.of(query.swap) if text not in standing]
+    tried_id = new[-1] if new else None
+    swap_query = SwapQuery(
+        kind=query.swap,
+        present=part_id,
+        everything=query.everything,
+        search=query.search,
+        with_unfit=query.unfit,
+        again_first=query.again,
+        also=tried_id,
+    )
+    offered = swap(context.catalogue, present, swap_query)
+    placed = query.model_copy(update={"place": part_id})
+    marked = any(part.again for part in context.catalogue.by_kind[query.swap])
+    return swap_view(
+        present, offered, placed, context.opened.id, tried_id, context.game_names, marked
+    )
+
+
+def _by_chip(query: DeskQuery) -> bool:
+    """Whether graphics are chosen by chip: unless single cards are asked for."""
+    single = (
+        query.cards or query.everything or query.unfit or query.again or query.search or query.tried
+    )
+    return query.swap == "graphics" and not single

@@ -16,6 +16,7 @@ from wattmetron.places.proposal.step_words import changed_names, cost_words, gai
 from wattmetron.places.proposal.upgrade_first import gained_between
 from wattmetron.places.review.improve import Improved, gain, improved
 from wattmetron.places.review.review import VERDICTS, Judged, judged
+from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery, Link
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.words.improvements import WAYS, Way
@@ -261,3 +262,23 @@ def _unknown(sent_list: Sent) -> tuple[str, str, str]:
     if sent_list.price_minor is not None:
         known.append(money(sent_list.price_minor, sent_list.currency or ""))
     return sent_list.text, ", ".join(known), f"/parts/new?kind={sent_list.kind or 'processor'}"
+
+
+def _content(context: ViewContext) -> ReviewView:
+    return review_view(
+        context.catalogue,
+        context.opened.plan,
+        context.present,
+        context.query,
+        context.link,
+        context.trial,
+    )
+
+
+REVIEW = ViewSpec(
+    name="review",
+    title="Review",
+    key="4",
+    template="places/review/pages/review.html",
+    make=_content,
+)
