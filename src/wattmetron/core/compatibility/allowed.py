@@ -56,12 +56,30 @@ class PersonalRule:
 PROTECTIONS = ("OVP", "OCP", "OPP", "SCP")
 
 
-def personal(name: str, says: Says) -> Callable[[Bars], PersonalRule]:
-    """Declares a personal rule; the function says whether it bars."""
-    return lambda bars: PersonalRule(name=name, bars=bars, says=says)
+class PersonalRules:
+    """All personal rules, in the order in which they stand below."""
+
+    def __init__(self) -> None:
+        self._rules = list[PersonalRule]()
+
+    def __iter__(self) -> Iterator[PersonalRule]:
+        return iter(self._rules)
+
+    def rule(self, name: str, says: Says) -> Callable[[Bars], PersonalRule]:
+        """Declares a personal rule; the function says whether it bars."""
+
+        def declare(bars: Bars) -> PersonalRule:
+            declared = PersonalRule(name=name, bars=bars, says=says)
+            self._rules.append(declared)
+            return declared
+
+        return declare
 
 
-@personal(
+PERSONAL = PersonalRules()
+
+
+@PERSONAL.rule(
     "part price cap",
     lambda purchase, money: (
         f"{purchase.part.name} costs"
@@ -76,12 +94,12 @@ def price_cap(candidate: PartCandidate) -> bool:
     )
 
 
-@personal("banned part", lambda purchase, money: f"The brief excludes {purchase.part.name}.")
+@PERSONAL.rule("banned part", lambda purchase, money: f"The brief excludes {purchase.part.name}.")
 def banned(candidate: PartCandidate) -> bool:
     return candidate.part.id in candidate.brief.banned
 
 
-@personal(
+@PERSONAL.rule(
     "maker",
     lambda purchase, money: (
         f"The brief excludes parts of {purchase.part.maker}: {purchase.part.name} is one."
@@ -96,7 +114,7 @@ def _makers(purchase: PartCandidate) -> list[str]:
     return [maker for of_kind, maker in purchase.brief.only_of if of_kind == kind]
 
 
-@personal(
+@PERSONAL.rule(
     "other maker",
     lambda purchase, money: (
         f"{purchase.part.name} is of {purchase.part.maker}; the brief wants"
@@ -108,7 +126,7 @@ def other_maker(candidate: PartCandidate) -> bool:
     return bool(makers) and candidate.part.maker not in makers
 
 
-@personal(
+@PERSONAL.rule(
     "colour",
     lambda purchase, money: (
         f"{purchase.part.name} is {purchase.part.colour}; the brief wants {purchase.brief.colour}."
@@ -122,7 +140,7 @@ def colour(candidate: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "no lights",
     lambda purchase, money: f"{purchase.part.name} has lights; the brief wants a machine without.",
 )
@@ -134,7 +152,7 @@ def no_lights(purchase: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "cooling",
     lambda purchase, money: (
         f"{purchase.part.name} has {cooling_of(purchase.part)} cooling; the brief wants"
@@ -153,7 +171,7 @@ def cooling_of(part: Part) -> str:
     return "air" if part.radiator_mm is None else "liquid"
 
 
-@personal(
+@PERSONAL.rule(
     "spinning disk",
     lambda purchase, money: (
         f"{purchase.part.name} is a hard disk; the brief wants no spinning disk."
@@ -167,7 +185,7 @@ def spinning_disk(purchase: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "noise",
     lambda purchase, money: (
         f"{purchase.part.name} reaches {_noise_dba(purchase.part):g} dB(A); the brief allows"
@@ -189,7 +207,7 @@ def _noise_dba(part: Part) -> float | None:
     return part.noise_dba if isinstance(part, (Cooler, Fan)) else None
 
 
-@personal(
+@PERSONAL.rule(
     "size",
     lambda purchase, money: (
         f"{purchase.part.name} takes {_volume_l(purchase.part):g} l; the brief allows"
@@ -209,7 +227,7 @@ def _room(part: Part) -> tuple[int, int]:
     return (part.memory_slots, part.m2_slots) if isinstance(part, Mainboard) else (0, 0)
 
 
-@personal(
+@PERSONAL.rule(
     "room to grow",
     lambda purchase, money: (
         f"{purchase.part.name} has {_room(purchase.part)[0]} memory slots and"
@@ -224,7 +242,7 @@ def room_to_grow(candidate: PartCandidate) -> bool:
     return slots < GROWING_SLOTS or m2_slots < GROWING_M2
 
 
-@personal(
+@PERSONAL.rule(
     "firmware recovery",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to write firmware without a processor; the brief"
@@ -237,7 +255,7 @@ def recovery(candidate: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "fault display",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to show where a start stops; the brief wants it."
@@ -247,7 +265,7 @@ def fault_display(purchase: PartCandidate) -> bool:
     return purchase.brief.fault_display and _lacks(purchase.part, lambda board: board.fault_display)
 
 
-@personal(
+@PERSONAL.rule(
     "front USB-C",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to have a header for USB-C in front; the brief wants"
@@ -260,7 +278,7 @@ def front_usb_c(candidate: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "fan headers",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to have {purchase.brief.fan_headers} fan headers,"
@@ -273,7 +291,7 @@ def fan_headers(purchase: PartCandidate) -> bool:
     return least > 0 and _lacks(purchase.part, lambda board: (board.fan_headers or 0) >= least)
 
 
-@personal(
+@PERSONAL.rule(
     "rear USB ports",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to have {purchase.brief.rear_usb} USB ports at the"
@@ -286,7 +304,7 @@ def rear_usb(purchase: PartCandidate) -> bool:
     return least > 0 and _lacks(purchase.part, lambda board: (board.rear_usb or 0) >= least)
 
 
-@personal(
+@PERSONAL.rule(
     "audio channels",
     lambda purchase, money: (
         f"The audio of {purchase.part.name} is not known to have {purchase.brief.audio_channels}"
@@ -299,7 +317,7 @@ def audio_channels(candidate: PartCandidate) -> bool:
     return least > 0 and _lacks(candidate.part, lambda board: (board.audio_channels or 0) >= least)
 
 
-@personal(
+@PERSONAL.rule(
     "lights wanted",
     lambda purchase, money: (
         f"{purchase.part.name} has no lights; the brief wants a case with lights."
@@ -313,7 +331,7 @@ def lights_wanted(candidate: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "case without tools",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to open without tools; the brief wants such a case."
@@ -325,7 +343,7 @@ def tool_free(purchase: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "room for cables",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to have {purchase.brief.cable_room_mm} mm for cables,"
@@ -342,7 +360,7 @@ def cable_room(purchase: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "smallest case",
     lambda purchase, money: (
         f"{purchase.part.name} takes {_volume_l(purchase.part):g} l; the brief wants"
@@ -360,7 +378,7 @@ def _lacks(part: Part, has: Callable[[Mainboard], bool | None]) -> bool:
     return isinstance(part, Mainboard) and not has(part)
 
 
-@personal(
+@PERSONAL.rule(
     "graphics in the processor",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to have graphics of its own; the brief wants them."
@@ -374,7 +392,7 @@ def own_graphics(purchase: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "modular cables",
     lambda purchase, money: (
         f"{purchase.part.name} is not known to have modular cables; the brief wants them."
@@ -388,7 +406,7 @@ def modular(purchase: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "protections",
     lambda purchase, money: (
         f"{purchase.part.name} does not name {listed(PROTECTIONS)}; the brief wants them."
@@ -402,7 +420,7 @@ def protections(candidate: PartCandidate) -> bool:
     )
 
 
-@personal(
+@PERSONAL.rule(
     "other work",
     lambda purchase, money: (
         f"{purchase.part.name} is too slow with all cores for {listed(purchase.brief.work)}:"
@@ -419,7 +437,7 @@ def _all_core_speed(part: Part) -> float:
     return part.all_core_speed if isinstance(part, Processor) else 0.0
 
 
-@personal(
+@PERSONAL.rule(
     "tuned clocks",
     lambda purchase, money: (
         f"The brief wants tuned clocks; those of {purchase.part.name} are fixed."
@@ -448,7 +466,7 @@ def _trust(purchase: PartCandidate) -> str:
     return f"{judgement.trust} ({'; '.join(judgement.reasons)})"
 
 
-@personal(
+@PERSONAL.rule(
     "trust floor",
     lambda purchase, money: (
         f"{purchase.part.name} is {_trust(purchase)}; the brief wants {purchase.brief.trust_floor}."
@@ -465,7 +483,7 @@ AMPLE_WORDS = {
 }
 
 
-@personal(
+@PERSONAL.rule(
     "availability",
     lambda purchase, money: (
         f"{purchase.part.name} is in stock in {_shops(purchase.supply(purchase.part.id).shops)}, in"
@@ -484,12 +502,6 @@ def availability(purchase: PartCandidate) -> bool:
 
 def _shops(count: int) -> str:
     return {0: "no shop", 1: "one shop"}.get(count, f"{count} shops")
-
-
-PERSONAL: tuple[PersonalRule, ...] = tuple(
-    value for value in list(globals().values()) if isinstance(value, PersonalRule)
-)
-"""All personal rules, in the order in which they stand above."""
 
 
 def barring(

@@ -3,16 +3,17 @@
 from collections.abc import Iterable
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.values.housing import Case, PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Graphics, Radiator, SupplyForm
 
+RULES = RuleFamily("clearance")
 
-@rule(
+
+@RULES.rule(
     "board form factor",
-    family="clearance",
     levels=("blocks",),
     reads={"mainboard", "case"},
     speaks="the case does not take the board's form factor",
@@ -100,9 +101,8 @@ def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place_name: 
     return case.card_length_mm - (radiator[1] if place_name == "front" else 0)
 
 
-@rule(
+@RULES.rule(
     "card length",
-    family="clearance",
     levels=("blocks",),
     reads={"graphics", "case", "cooler", "memory"},
     speaks="the card is longer than the case takes, less the thickness of a radiator in front",
@@ -147,9 +147,8 @@ def tall_mm(card: Graphics) -> int | None:
     return card.height_mm and card.height_mm + (PLUG_MM if card.pcie_16pin else 0)
 
 
-@rule(
+@RULES.rule(
     "card height",
-    family="clearance",
     levels=("blocks",),
     reads={"graphics", "case"},
     speaks="the card, with the plug of a 16-pin lead 15 mm above it, stands taller above its slot"
@@ -170,9 +169,8 @@ def card_height(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "card thickness",
-    family="clearance",
     levels=("blocks",),
     reads={"graphics", "case"},
     speaks="the card is thicker than the case takes",
@@ -210,9 +208,8 @@ def _within(
         )
 
 
-@rule(
+@RULES.rule(
     "cooler height",
-    family="clearance",
     levels=("blocks",),
     reads={"cooler", "case", "processor"},
     speaks="the cooler, or the boxed one that is relied on, is taller than the case takes",
@@ -238,9 +235,8 @@ def cooler_height(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "side fan",
-    family="clearance",
     levels=("do first",),
     reads={"cooler", "case", "processor"},
     speaks="a fan in the side panel reaches down to the cooler",
@@ -286,9 +282,8 @@ def _boxed_height(machine: Machine, case: Case) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "radiator place",
-    family="clearance",
     levels=("blocks",),
     reads={"cooler", "case", "memory"},
     speaks="no place of the case is as long and as wide as the radiator, on top as thick with its"
@@ -346,9 +341,8 @@ def radiator(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "memory clearance",
-    family="clearance",
     levels=("blocks",),
     reads={"cooler", "memory"},
     speaks="the memory is taller than an air cooler leaves beside it",
@@ -404,9 +398,8 @@ def inside_length_mm(supply: PowerSupply) -> int | None:
     return 0 if supply.form == "external" else supply.length_mm
 
 
-@rule(
+@RULES.rule(
     "supply form factor",
-    family="clearance",
     levels=("blocks", "good to know"),
     reads={"supply", "case"},
     speaks="the case does not take the supply's form factor (an SFX supply in an ATX place needs a"
@@ -439,9 +432,8 @@ def supply_form(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "supply length",
-    family="clearance",
     levels=("blocks",),
     reads={"supply", "case"},
     speaks="the supply is longer than its place",
@@ -463,9 +455,8 @@ BEND_MM = 35
 """Straight cable that a 16-pin plug wants before the first bend; usual advice."""
 
 
-@rule(
+@RULES.rule(
     "cable bend",
-    family="clearance",
     levels=("good to know",),
     reads={"graphics", "case"},
     speaks="the panel leaves room for the plug of a card's 16-pin lead, but less than 35 mm before"

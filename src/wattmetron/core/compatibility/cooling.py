@@ -1,16 +1,17 @@
 """Whether the processor's heat is carried away: mounting, capacity, boxed cooler."""
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import DRAWN, RuleContext, rule
+from wattmetron.core.compatibility.rule import DRAWN, RuleContext, RuleFamily
 from wattmetron.core.power.heat import FAN_MM, FAN_W, TOO_HOT, case_heat_w
 from wattmetron.core.values.fan_places import free_for
 from wattmetron.core.values.sockets import mounts_on
 from wattmetron.core.values.words import counted
 
+RULES = RuleFamily("cooling")
 
-@rule(
+
+@RULES.rule(
     "cooler socket",
-    family="cooling",
     levels=("blocks",),
     reads={"cooler", "processor"},
     speaks="the cooler does not mount on the processor's socket",
@@ -30,9 +31,8 @@ def cooler_socket(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "cooler capacity",
-    family="cooling",
     levels=("blocks",),
     reads={"cooler", "processor"},
     speaks="the cooler carries less than the processor's sustained power",
@@ -56,9 +56,8 @@ def cooler_capacity(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "boxed cooler",
-    family="cooling",
     levels=("blocks", "good to know"),
     reads={"cooler", "processor"},
     speaks="no cooler is chosen and the processor has a boxed one: whether that suffices",
@@ -97,9 +96,8 @@ def boxed_cooler(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "case airflow",
-    family="cooling",
     levels=("good to know", "do first"),
     reads=DRAWN | {"case", "fan"},
     speaks="the full draw is above what case and fans carry off quietly, by a rule of thumb (good"

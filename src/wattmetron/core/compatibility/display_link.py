@@ -6,16 +6,17 @@ from math import inf
 from typing import NamedTuple
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.further_parts import Screen
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import NONE, Graphics, Mainboard
 
+RULES = RuleFamily("ports")
 
-@rule(
+
+@RULES.rule(
     "graphics output",
-    family="ports",
     levels=("blocks",),
     reads={"graphics", "processor", "mainboard", "case"},
     speaks="nothing draws, or what draws has no display output",
@@ -140,9 +141,8 @@ def _standard(output: str) -> str:
     return output.split(" x")[0].strip()
 
 
-@rule(
+@RULES.rule(
     "display output",
-    family="ports",
     levels=("wastes",),
     reads={"graphics", "mainboard", "processor"},
     speaks="the fastest output carries less than the display's pixels at its refresh",
@@ -186,9 +186,8 @@ def display_speed(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "display plug",
-    family="ports",
     levels=("do first", "wastes"),
     reads={"graphics", "mainboard", "processor", "display"},
     speaks="a display of the build and what draws have no plug in common (do first), or none that"

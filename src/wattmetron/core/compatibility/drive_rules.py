@@ -10,7 +10,7 @@ from wattmetron.core.compatibility.roles import (
     held_gb,
     served,
 )
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import STORAGE_KINDS, Mainboard
 from wattmetron.core.values.seating import (
@@ -23,6 +23,8 @@ from wattmetron.core.values.seating import (
     sticks_of,
 )
 from wattmetron.core.values.words import counted, with_article
+
+RULES = RuleFamily("drives")
 
 
 def ports_needed(machine: Machine) -> int:
@@ -45,9 +47,8 @@ def _whatever_length(machine: Machine, board: Mainboard) -> Seating | None:
     return seated(slots_of(board), sticks, board.sata_ports, ports_needed(machine))
 
 
-@rule(
+@RULES.rule(
     "drive ports",
-    family="drives",
     levels=("blocks",),
     reads={"storage", "mainboard", "optical"},
     speaks="more M.2 drives than slots, or than slots that take SATA drives; or more drives on"
@@ -91,9 +92,8 @@ def _short_of(
     )
 
 
-@rule(
+@RULES.rule(
     "U.2 drives",
-    family="drives",
     levels=("blocks",),
     reads={"storage", "mainboard"},
     speaks="an NVMe drive in a 2.5 inch shell finds no U.2 port: an M.2 slot does not take it",
@@ -121,9 +121,8 @@ def u2_drives(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "drive length",
-    family="drives",
     levels=("blocks",),
     reads={"storage", "mainboard", "optical"},
     speaks="the M.2 drives do not all find a slot as long as they are",
@@ -161,9 +160,8 @@ def drive_lengths(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "drive link",
-    family="drives",
     levels=("good to know",),
     reads={"storage", "mainboard", "optical"},
     speaks="an M.2 drive could use a newer PCIe generation than the slot that it stands in",
@@ -190,9 +188,8 @@ def drive_link(look: RuleContext) -> Speech:
             return
 
 
-@rule(
+@RULES.rule(
     "system drive",
-    family="drives",
     levels=("do first",),
     reads={"storage"},
     speaks="all drives are hard disks, so the system would stand on one",
@@ -212,9 +209,8 @@ def system_drive(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "game drives",
-    family="drives",
     levels=("do first",),
     reads={"storage"},
     speaks="games whose lists ask for an SSD, or an NVMe SSD, find no room on drives of that kind"
@@ -262,9 +258,8 @@ def _no_room(games: dict[str, float], level: int, look: RuleContext) -> RuleFind
     )
 
 
-@rule(
+@RULES.rule(
     "drive places",
-    family="drives",
     levels=("blocks",),
     reads={"storage", "case"},
     speaks="more 3.5 or 2.5 inch drives than the case has places",
@@ -296,9 +291,8 @@ def drive_bays(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "disc bay",
-    family="drives",
     levels=("blocks",),
     reads={"optical", "case"},
     speaks="a drive for discs has no 5.25 inch bay in the case",

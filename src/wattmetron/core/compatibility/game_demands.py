@@ -3,13 +3,15 @@
 from collections.abc import Callable
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.compatibility.rule_wishes import Ask, Wishes
 from wattmetron.core.requirements.versions import offered, version_of
 from wattmetron.core.values.further_parts import OperatingSystem
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Graphics, Processor
+
+RULES = RuleFamily("asks")
 
 
 def _drawn_by(machine: Machine) -> Graphics | Processor | None:
@@ -32,9 +34,8 @@ def _names(wishes: Wishes, lacks: Callable[[Ask], bool]) -> str:
     return ", ".join(dict.fromkeys(ask.game for ask in wishes.asks if lacks(ask)))
 
 
-@rule(
+@RULES.rule(
     "upscaling",
-    family="asks",
     levels=("good to know",),
     reads={"graphics", "processor"},
     speaks="upscaling is asked for and game and card have no upscaler in common",
@@ -57,9 +58,8 @@ def upscaling(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "frame generation",
-    family="asks",
     levels=("good to know",),
     reads={"graphics", "processor"},
     speaks="frame generation is asked for and game and card are not known to have one in common",
@@ -84,9 +84,8 @@ def frame_generation(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "ray tracing",
-    family="asks",
     levels=("do first",),
     reads={"graphics", "processor"},
     speaks="ray tracing is asked for and what draws cannot trace rays",
@@ -110,9 +109,8 @@ def ray_tracing(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "graphics API",
-    family="asks",
     levels=("do first",),
     reads={"graphics", "processor"},
     speaks="the lowest tier of a game names an API that the card does not know at that level",
@@ -142,9 +140,8 @@ def graphics_api(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "operating system",
-    family="asks",
     levels=("do first",),
     reads={"system"},
     speaks="a game names another system, or a newer version, than the one that will run",
@@ -173,9 +170,8 @@ def operating_system(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "system and processor",
-    family="asks",
     levels=("do first",),
     reads={"system", "processor"},
     speaks="an operating system of the build does not support the processor's design",

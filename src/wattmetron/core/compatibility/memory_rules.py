@@ -1,17 +1,18 @@
 """Memory: type, slots, capacity, channels, speed, registered and error-correcting kits."""
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.frames.memory_class import memory_rates, usable_mts
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Mainboard, Memory, Processor
 from wattmetron.core.values.sockets import same_socket
 from wattmetron.core.values.words import counted
 
+RULES = RuleFamily("memory")
 
-@rule(
+
+@RULES.rule(
     "memory type",
-    family="memory",
     levels=("blocks",),
     reads={"memory", "mainboard", "processor"},
     speaks="kit, board and processor do not share one memory type",
@@ -52,9 +53,8 @@ def _other_type(
     )
 
 
-@rule(
+@RULES.rule(
     "memory slots",
-    family="memory",
     levels=("blocks",),
     reads={"memory", "mainboard"},
     speaks="the kit has more sticks than the board has slots",
@@ -75,9 +75,8 @@ def memory_slots(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "memory capacity",
-    family="memory",
     levels=("blocks",),
     reads={"memory", "mainboard", "processor"},
     speaks="the kit holds more than board or processor take",
@@ -106,9 +105,8 @@ def memory_capacity(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "registered memory",
-    family="memory",
     levels=("blocks",),
     reads={"memory", "mainboard"},
     speaks="a kit is registered and the board does not take such memory, or the board takes nothing"
@@ -143,9 +141,8 @@ def registered(look: RuleContext) -> Speech:
             )
 
 
-@rule(
+@RULES.rule(
     "error correction",
-    family="memory",
     levels=("wastes",),
     reads={"memory", "mainboard"},
     speaks="a kit with error correction is on a board that leaves it unused",
@@ -168,9 +165,8 @@ def error_correcting(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "memory channels",
-    family="memory",
     levels=("wastes",),
     reads={"memory", "processor"},
     speaks="fewer sticks than the processor has channels",
@@ -190,9 +186,8 @@ def channels(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "memory speed",
-    family="memory",
     levels=("wastes", "good to know"),
     reads={"memory", "processor", "mainboard"},
     speaks="the kit is faster than processor or board can use, with two sticks on a channel too"
@@ -242,9 +237,8 @@ def memory_speed(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "mixed kits",
-    family="memory",
     levels=("blocks", "good to know"),
     reads={"memory"},
     speaks="several kits differ in type, or some are registered and some are not (blocks); or in"

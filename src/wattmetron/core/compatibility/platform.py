@@ -3,17 +3,18 @@
 import re
 
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.frames.drawing_side import card_link
 from wattmetron.core.frames.work import link_gbs, link_ms
 from wattmetron.core.values.genres import USUAL_LINK_MB
 from wattmetron.core.values.parts import Mainboard, Processor
 from wattmetron.core.values.sockets import same_socket
 
+RULES = RuleFamily("platform")
 
-@rule(
+
+@RULES.rule(
     "socket",
-    family="platform",
     levels=("blocks",),
     reads={"processor", "mainboard"},
     speaks="processor and board have different sockets",
@@ -63,9 +64,8 @@ def needs_a_step(family: str, board: Mainboard) -> bool:
     return not board.firmware_shipped or firmware_older(board.firmware_shipped, needed)
 
 
-@rule(
+@RULES.rule(
     "firmware",
-    family="platform",
     levels=("do first",),
     reads={"processor", "mainboard"},
     speaks="the board ships with firmware older than the processor's family needs",
@@ -125,9 +125,8 @@ def barely_w(chip: Processor) -> int:
     return -(-chip.sustained_w * 100 // BARELY_PERCENT)
 
 
-@rule(
+@RULES.rule(
     "board power delivery",
-    family="platform",
     levels=("do first", "blocks"),
     reads={"processor", "mainboard"},
     speaks="the processor's sustained power is above what the board delivers: by up to a tenth (do"
@@ -160,9 +159,8 @@ def board_power(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "tuning",
-    family="platform",
     levels=("good to know",),
     reads={"processor", "mainboard"},
     speaks="a chip whose clocks can be tuned sits on a board that cannot",
@@ -195,9 +193,8 @@ USUAL_FPS = 100.0
 """At which the loss is worked out where the brief names no game."""
 
 
-@rule(
+@RULES.rule(
     "card slot",
-    family="platform",
     levels=("good to know", "wastes"),
     reads={"graphics", "mainboard", "processor", "storage", "optical"},
     speaks="the link of processor, slot and card costs 2 % or more of the frames that the card"
@@ -239,9 +236,8 @@ def card_slot(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "riser",
-    family="platform",
     levels=("do first",),
     reads={"graphics", "mainboard", "processor", "case"},
     speaks="the case puts the card on a riser of an older PCIe generation than its link would use",
@@ -267,9 +263,8 @@ def riser(look: RuleContext) -> Speech:
     )
 
 
-@rule(
+@RULES.rule(
     "second card",
-    family="platform",
     levels=("blocks", "wastes"),
     reads={"graphics", "mainboard"},
     speaks="a second card has no slot on the board (blocks), or no game of the brief is known to"

@@ -6,7 +6,7 @@ from math import ceil
 
 from wattmetron.core.compatibility.extras import has_wireless, is_module, records
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
-from wattmetron.core.compatibility.rule import RuleContext, rule
+from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.values.fan_places import homeless, places_for_fans
 from wattmetron.core.values.further_parts import CaptureCard, Fan
 from wattmetron.core.values.housing import Case
@@ -15,10 +15,11 @@ from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import NONE, BoardForm, Graphics, Mainboard, Part
 from wattmetron.core.values.words import counted
 
+RULES = RuleFamily("ports")
 
-@rule(
+
+@RULES.rule(
     "wireless",
-    family="ports",
     levels=("do first",),
     reads={"mainboard", "wireless"},
     speaks="the brief wants wireless, the board has none and no card or stick brings it",
@@ -41,9 +42,8 @@ def wireless(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "front ports",
-    family="ports",
     levels=("good to know",),
     reads={"case", "mainboard"},
     speaks="front ports of the case find no header of their kind, or fewer than they are",
@@ -71,9 +71,8 @@ def front_ports(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "lights",
-    family="ports",
     levels=("good to know",),
     reads={"case", "mainboard", "fan"},
     speaks="lights of the case or of added fans find no header of their voltage",
@@ -110,9 +109,8 @@ def _named(listed: tuple[str, ...]) -> list[str]:
     return [name for name in listed if name.casefold() != NONE]
 
 
-@rule(
+@RULES.rule(
     "fan headers",
-    family="ports",
     levels=("do first",),
     reads={"case", "mainboard", "fan", "splitter", "cooler"},
     speaks="case and added fans with the cooler's (of a liquid one its pump and its fans together)"
@@ -165,9 +163,8 @@ def rows_of(card: Graphics) -> int:
     return ceil((card.thickness_mm or 0) / ROW_MM)
 
 
-@rule(
+@RULES.rule(
     "expansion cards",
-    family="ports",
     levels=("blocks",),
     reads={"wireless", "capture", "mainboard", "graphics"},
     speaks="an expansion card finds no slot of its lanes, or no row that the graphics card leaves"
@@ -250,9 +247,8 @@ def _instead(kinds: Sequence[Kind]) -> str:
     return "Take an adapter or a capture card on USB, or a mainboard with wireless or more slots."
 
 
-@rule(
+@RULES.rule(
     "recording",
-    family="ports",
     levels=("good to know",),
     reads={"capture"},
     speaks="a capture card records fewer pixels than the brief's display has, or fewer than 60"
@@ -289,9 +285,8 @@ def _modules(board: Mainboard, modules: list[Part]) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "fan places",
-    family="ports",
     levels=("wastes",),
     reads={"case", "fan"},
     speaks="there are more fans than places for them in the case, or than places of their size",

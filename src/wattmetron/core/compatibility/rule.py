@@ -3,7 +3,6 @@
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
-from types import ModuleType
 
 from wattmetron.core.compatibility.finding import (
     Finding,
@@ -83,33 +82,43 @@ class Rule(Told):
         )
 
 
-def rule(
-    name: str,
-    *,
-    family: str,
-    levels: tuple[Level, ...],
-    reads: Iterable[Kind],
-    speaks: str,
-    silent: str,
-    hangs_on: Mapping[Kind, tuple[str, ...]] | None = None,
-) -> Callable[[Speak], Rule]:
-    """Declares a rule; the function yields what is said, the first level where it names none."""
+class RuleFamily:
+    """The rules of a module, in the order in which they stand there: each is added by its
+    declaration, while the module is read.
+    """
 
-    def declare(speak: Speak) -> Rule:
-        return Rule(
-            name=name,
-            family=family,
-            levels=levels,
-            speaks=speaks,
-            silent=silent,
-            reads=frozenset(reads),
-            speak=speak,
-            hangs_on=hangs_on or {},
-        )
+    def __init__(self, name: str) -> None:
+        self.name, self._rules = name, list[Rule]()
 
-    return declare
+    def __iter__(self) -> Iterator[Rule]:
+        return iter(self._rules)
 
+    def rule(
+        self,
+        name: str,
+        *,
+        levels: tuple[Level, ...],
+        reads: Iterable[Kind],
+        speaks: str,
+        silent: str,
+        hangs_on: Mapping[Kind, tuple[str, ...]] | None = None,
+    ) -> Callable[[Speak], Rule]:
+        """Declares a rule; the function yields what is said, the first level where it names
+        none.
+        """
 
-def rules_in(module: ModuleType) -> tuple[Rule, ...]:
-    """The rules of a module in the order in which they stand there."""
-    return tuple(value for value in vars(module).values() if isinstance(value, Rule))
+        def declare(speak: Speak) -> Rule:
+            declared = Rule(
+                name=name,
+                family=self.name,
+                levels=levels,
+                speaks=speaks,
+                silent=silent,
+                reads=frozenset(reads),
+                speak=speak,
+                hangs_on=hangs_on or {},
+            )
+            self._rules.append(declared)
+            return declared
+
+        return declare

@@ -25,7 +25,7 @@ from wattmetron.core.compatibility.finding import (
     Told,
     not_judged,
 )
-from wattmetron.core.compatibility.rule import Rule, RuleContext, rules_in
+from wattmetron.core.compatibility.rule import Rule, RuleContext
 from wattmetron.core.compatibility.rule_wishes import USUAL, Wishes
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
@@ -43,7 +43,7 @@ RULES: tuple[Rule, ...] = tuple(
         supply,
         game_demands,
     )
-    for rule in rules_in(module)
+    for rule in module.RULES
 )
 BLOCKING: tuple[Rule, ...] = tuple(rule for rule in RULES if rule.can_block)
 TOLD: tuple[Told, ...] = (*RULES, sources.CLAIMED, sources.DISPUTED, NOT_JUDGED)

@@ -8,17 +8,18 @@ from wattmetron.core.compatibility.finding import (
     Speech,
 )
 from wattmetron.core.compatibility.leads import CardPlugs, leads_level, plugged_in, sockets_of
-from wattmetron.core.compatibility.rule import DRAWN, RuleContext, rule
+from wattmetron.core.compatibility.rule import DRAWN, RuleContext, RuleFamily
 from wattmetron.core.power.draw import needed_supply_w
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.seating import in_slots
 from wattmetron.core.values.trust import judge
 from wattmetron.core.values.words import counted
 
+RULES = RuleFamily("supply")
 
-@rule(
+
+@RULES.rule(
     "supply watts",
-    family="supply",
     levels=("do first", "blocks"),
     reads=DRAWN | {"supply"},
     speaks="the rated output is below full draw x headroom (do first), or below the full draw"
@@ -53,9 +54,8 @@ def supply_watts(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "watt limit",
-    family="supply",
     levels=("blocks",),
     reads=DRAWN,
     speaks="the full draw is above the brief's limit",
@@ -77,9 +77,8 @@ def watt_limit(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "supply spikes",
-    family="supply",
     levels=("blocks",),
     reads=DRAWN | {"supply"},
     speaks="the supply stands less than the short spikes",
@@ -102,9 +101,8 @@ def supply_spikes(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "card leads",
-    family="supply",
     levels=("blocks", "do first", "good to know"),
     reads={"supply", "graphics"},
     speaks="the cards need more 8- or 16-pin leads than the supply has, or a stronger 16-pin lead"
@@ -184,9 +182,8 @@ def _short(
     return RuleFinding(("supply", kind), sentence, advice, figures, ("supply", kind), level)
 
 
-@rule(
+@RULES.rule(
     "processor leads",
-    family="supply",
     levels=("blocks", "do first", "good to know"),
     reads={"supply", "mainboard", "processor"},
     speaks="the supply leaves processor power sockets of the board empty: what is plugged in"
@@ -236,9 +233,8 @@ def _leads(eight: int, four: int) -> str:
     return " and ".join(counts) or "no 8-pin"
 
 
-@rule(
+@RULES.rule(
     "SATA power plugs",
-    family="supply",
     levels=("do first",),
     reads={"supply", "storage", "optical"},
     speaks="more SATA drives, those for discs among them, than the supply has plugs; M.2 drives"
@@ -264,9 +260,8 @@ def sata_plugs(look: RuleContext) -> Speech:
         )
 
 
-@rule(
+@RULES.rule(
     "supply trust",
-    family="supply",
     levels=("do first",),
     reads=DRAWN | {"supply"},
     speaks="what is known of the supply makes it doubtful",
