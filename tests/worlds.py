@@ -22,8 +22,9 @@ from wattmetron.core.values.further_parts import (
 )
 from wattmetron.core.values.games import Game, Preset, VideoMemoryNeed
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.offers import Offer, Region
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.results import Result, Results
 

@@ -17,8 +17,9 @@ from tools.world.truth import PRESETS, SIZES, World, known_game
 
 from tests.accuracy.report import plots, write
 from wattmetron.core.frames import chance, frame_rates, work
-from wattmetron.core.game_fit.calibration import Pair, fit_game
+from wattmetron.core.game_fit.calibration import fit_game
 from wattmetron.core.game_fit.game_evidence import informed_items
+from wattmetron.core.game_fit.residuals import Pair
 from wattmetron.core.requirements.tiers import tier_table
 from wattmetron.core.speeds.speed_scale import Scale
 from wattmetron.core.values.brief import Target

@@ -5,14 +5,16 @@ from scipy.optimize import Bounds, LinearConstraint, milp
 from scipy.sparse import csr_matrix
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.clearance import card_room_mm, form_goes, radiator_place, tall_mm
 from wattmetron.core.compatibility.floors_of_brief import memory_floor_gb, storage_floor
 from wattmetron.core.compatibility.platform import needs_a_step
 from wattmetron.core.compatibility.ports import ROWS, rows_of
+from wattmetron.core.compatibility.radiator_places import radiator_place
+from wattmetron.core.compatibility.room_in_case import card_room_mm, form_goes, tall_mm
 from wattmetron.core.frames.work import link_gbs
 from wattmetron.core.power.draw import DRIVE_W, STICK_W, rest_w, spike_of_card_w
 from wattmetron.core.search.peripherals import NOTHING
-from wattmetron.core.search.platforms import kit_figures, platform_key, rates
+from wattmetron.core.search.platform_classes import platform_key
+from wattmetron.core.search.platforms import kit_figures, rates
 from wattmetron.core.search.pool_building import build_pool
 from wattmetron.core.search.target_arrays import Pairing, Targets
 from wattmetron.core.values.brief import Brief

@@ -15,10 +15,12 @@ from tools.world.truth import PRESETS, SIZES, World, known_game
 from tests.accuracy.run import _pair, score_world
 from tests.extent import thorough
 from wattmetron.core.frames import chance, frame_rates, work
-from wattmetron.core.game_fit.calibration import RESULT_SD, GameFitProblem, Pair, band, fit_game
+from wattmetron.core.game_fit.calibration import fit_game
+from wattmetron.core.game_fit.fit_problem import RESULT_SD, GameFitProblem
 from wattmetron.core.game_fit.fitted_values import VC, VG, C, FittedGame, G, steps_between
 from wattmetron.core.game_fit.learned_priors import NOTHING_LEARNT
 from wattmetron.core.game_fit.priors import unknown_game
+from wattmetron.core.game_fit.residuals import Pair, band
 from wattmetron.core.speeds.speed_scale import Standing
 from wattmetron.core.values.brief import Target
 from wattmetron.core.values.results import Result

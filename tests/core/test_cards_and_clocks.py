@@ -9,7 +9,8 @@ import pytest
 
 from tests.core.test_compatibility_rules import CARD, CHIP, WHOLE
 from tests.demo import hall, hall_build, world
-from wattmetron.core.compatibility.allowed import ample, barring, may_be_bought
+from wattmetron.core.compatibility.allowed import barring, may_be_bought
+from wattmetron.core.compatibility.personal_rule import ample
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.errors import BuildError
 from wattmetron.core.frames.batch_estimate import glance

@@ -8,10 +8,11 @@ from pathlib import Path
 
 import pytest
 
-from wattmetron.core.compatibility.clearance import card_room_mm, placed_radiator, radiator_place
 from wattmetron.core.compatibility.display_link import display_gbits
 from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.compatibility.platform import firmware_older
+from wattmetron.core.compatibility.radiator_places import placed_radiator, radiator_place
+from wattmetron.core.compatibility.room_in_case import card_room_mm
 from wattmetron.core.compatibility.rule import RuleContext
 from wattmetron.core.compatibility.rule_wishes import USUAL, Ask, Wishes
 from wattmetron.core.compatibility.rules import BY_NAME, RULES, blocks, check, rules_markdown
@@ -30,10 +31,11 @@ from wattmetron.core.values.further_parts import (
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Processor
 from wattmetron.core.values.seating import seating
 from wattmetron.core.values.trust import judge
 

@@ -17,7 +17,8 @@ from tests.core.test_compatibility_rules import (
     WHOLE,
     with_,
 )
-from wattmetron.core.compatibility.assembly_steps import assembly, cables, memory_places
+from wattmetron.core.compatibility.assembly_steps import assembly, memory_places
+from wattmetron.core.compatibility.cables import cables
 from wattmetron.core.compatibility.rules import check
 from wattmetron.core.compatibility.scale_drawing import drawing
 from wattmetron.core.values.brief import Brief, Display

@@ -13,7 +13,7 @@ from wattmetron.core.frames.estimate import estimate
 from wattmetron.core.frames.machine_batch import Lineup
 from wattmetron.core.lazy import NumberedRows
 from wattmetron.core.search.equivalents import Groups
-from wattmetron.core.search.platforms import NO_OPTIONS, Options
+from wattmetron.core.search.platform_classes import NO_OPTIONS, Options
 
 ROWS = st.lists(st.tuples(st.integers(1, 12), st.integers(0, 4)), max_size=12)
 

@@ -5,7 +5,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.extent import exhaustive, extent
-from wattmetron.core.search.platforms import _best, _packed
+from wattmetron.core.search.row_keys import packed_rows, undominated_rows
 
 
 @exhaustive
@@ -14,7 +14,7 @@ from wattmetron.core.search.platforms import _best, _packed
 def test_only_rows_that_nothing_beats_stay(rows):
     """Against the plain definition, pair by pair, on tables full of ties."""
     key, cost, latency, bandwidth, gb = np.array(rows, dtype=np.int64).reshape(-1, 5).T
-    kept = set(_best(key, cost, latency, -bandwidth, -gb).tolist())
+    kept = set(undominated_rows(key, cost, latency, -bandwidth, -gb).tolist())
 
     def as_good(one, other):
         return (
@@ -39,6 +39,6 @@ def test_only_rows_that_nothing_beats_stay(rows):
     )
 )
 def test_packed_keys_are_equal_only_where_all_columns_are(rows):
-    packed = _packed(*np.array(rows, dtype=np.int64).T)
+    packed = packed_rows(*np.array(rows, dtype=np.int64).T)
     for i, row in enumerate(rows):
         assert [bool(key == packed[i]) for key in packed] == [other == row for other in rows]

@@ -182,7 +182,7 @@ def test_the_menu_of_a_row_marks_a_stand_in_and_closes_again(desk, page):
 
 def test_a_table_sorts_by_its_heads_and_says_so(desk, page):
     desk.open("/briefs")
-    table = page.locator("table[data-sort]").first
+    table = page.locator("table[x-data=sortable]").first
     head = table.locator("th").first
     names = table.locator("tbody tr td:first-child a:first-child")
     usual = names.all_inner_texts()

@@ -21,7 +21,7 @@ from wattmetron.places.proposal.chips import chips, compared
 from wattmetron.places.proposal.moves import move
 from wattmetron.places.proposal.swaps import SwapQuery, swap
 from wattmetron.words.standing import differing, group_words, standing_words
-from wattmetron.workshop.workshop import usual_plan
+from wattmetron.workshop.plan_checks import usual_plan
 
 FAST = Display(width_px=2560, height_px=1440, refresh_hz=165.0)
 

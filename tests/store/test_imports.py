@@ -11,7 +11,7 @@ from wattmetron.cli.data import effect_in_words
 from wattmetron.core.errors import ConflictError
 from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.places.shops.price_import import store_offers
-from wattmetron.store import catalogues as store
+from wattmetron.store import catalogue_edits
 from wattmetron.workshop.workshop import NotImportedError, Workshop
 
 TYPED = "typed-case"
@@ -45,12 +45,12 @@ def type_in(workshop):
             ("case", TYPED): replace(case, id=TYPED, model="Typed"),
             ("game", "typed-game"): replace(game, id="typed-game", name="Typed Game"),
         }
-        store.revise(session, edits, "typed")
+        catalogue_edits.revise(session, edits, "typed")
 
 
 def origin(workshop, kind, key):
     with workshop.database.reading() as session:
-        return store.made_by_hand(session, kind, key)
+        return catalogue_edits.made_by_hand(session, kind, key)
 
 
 def a_price(workshop, minor=9_90):
@@ -73,7 +73,7 @@ def test_a_pasted_price_leaves_what_was_typed_typed_and_the_next_import_keeps_it
 def test_a_price_that_was_typed_is_replaced_by_a_newer_one_and_not_doubled(workshop):
     offer = a_price(workshop, 77_00)
     with workshop.database.writing() as session:
-        store.revise_offers(session, offer.part_id, offer.region, [offer], "typed")
+        catalogue_edits.revise_offers(session, offer.part_id, offer.region, [offer], "typed")
     store_offers(workshop, [replace(offer, price_minor=66_00)], "pasted")
     same = [
         own.price_minor
@@ -116,7 +116,7 @@ def test_an_import_that_overwrites_what_was_typed_says_so(workshop, tmp_path):
     case = world.by_kind["case"][0]
     write_catalogue(world, tmp_path / "other")
     with workshop.database.writing() as session:
-        store.revise(session, {("case", case.id): replace(case, volume_l=99.0)}, "typed")
+        catalogue_edits.revise(session, {("case", case.id): replace(case, volume_l=99.0)}, "typed")
     told = []
     with pytest.raises(NotImportedError):
         workshop.import_folder(tmp_path / "other", lambda effect: told.append(effect))
@@ -138,9 +138,11 @@ def test_an_edit_that_is_undone_is_no_day_of_prices_and_keeps_the_origin(worksho
     world = workshop.catalogue().described
     case, imports = world.by_kind["case"][0], workshop.imports()
     with workshop.database.writing() as session:
-        edit = store.revise(session, {("case", case.id): replace(case, volume_l=99.0)}, "typed")
+        edit = catalogue_edits.revise(
+            session, {("case", case.id): replace(case, volume_l=99.0)}, "typed"
+        )
     with workshop.database.writing() as session:
-        store.undo_edit(session, edit)
+        catalogue_edits.undo_edit(session, edit)
     assert workshop.catalogue().parts[case.id].volume_l == case.volume_l
     assert workshop.imports() == imports and not origin(workshop, "case", case.id)
     with pytest.raises(ConflictError):

@@ -24,7 +24,7 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.published import Published, Tier
 from wattmetron.core.values.trust import judge
 from wattmetron.places.parts.part_edits import note_own, own_version
-from wattmetron.store import catalogues
+from wattmetron.store import catalogue_edits, catalogues
 from wattmetron.store.briefs import NoSuchBriefError, NothingToUndoError
 from wattmetron.store.database import migrate
 from wattmetron.store.tables import Base, BriefRow
@@ -287,19 +287,19 @@ def test_edits_by_hand_are_dated_revisions_and_outlive_an_import_that_lacks_them
     game = replace(next(iter(world.games.values())), id="by-hand", name="By hand")
     own = Published(game="by-hand", tiers=(Tier(label="Minimum", memory_gb=8.0),))
     with workshop.database.writing() as session:
-        catalogues.revise(
+        catalogue_edits.revise(
             session, {("game", "by-hand"): game, ("published", "by-hand"): own}, "made"
         )
     with workshop.database.writing() as session:
         later = replace(own, source="somewhere")
-        catalogues.revise(session, {("published", "by-hand"): later}, "said where")
+        catalogue_edits.revise(session, {("published", "by-hand"): later}, "said where")
     with workshop.database.reading() as session:
-        states = catalogues.revisions(session, "published", "by-hand")
+        states = catalogue_edits.revisions(session, "published", "by-hand")
         assert [(state.value.source, state.source) for state in states] == [
             ("somewhere", "said where"),
             ("", "made"),
         ]
-        assert catalogues.standing_id(session, "published", "by-hand") == states[0].id
+        assert catalogue_edits.standing_id(session, "published", "by-hand") == states[0].id
         assert catalogues.load_catalogue(session, 2).published["by-hand"] == own, (
             "the past stays as it was"
         )
@@ -311,7 +311,7 @@ def test_edits_by_hand_are_dated_revisions_and_outlive_an_import_that_lacks_them
     workshop.import_catalogue(replaced, "third")
     assert workshop.catalogue().games["by-hand"].genre == "new"
     with workshop.database.writing() as session:
-        catalogues.revise(session, {("published", "by-hand"): None}, "taken out")
+        catalogue_edits.revise(session, {("published", "by-hand"): None}, "taken out")
     assert "by-hand" not in workshop.catalogue().published
     workshop.close()
 

@@ -15,15 +15,8 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import (
-    BOARD_FORMS,
-    NONE,
-    Graphics,
-    Mainboard,
-    Memory,
-    Part,
-    Processor,
-)
+from wattmetron.core.values.parts import BOARD_FORMS, NONE, Graphics, Mainboard, Part, Processor
+from wattmetron.core.values.memory_kit import Memory
 
 P = TypeVar("P", bound=Part)
 SEEN_ON = date(2026, 11, 10)

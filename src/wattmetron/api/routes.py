@@ -40,7 +40,7 @@ from wattmetron.places.proposal.proposal_answers import (
 from wattmetron.places.proposal.proposals import answer
 from wattmetron.shell.json_request import JsonRoute, PatientJsonRoute
 from wattmetron.shell.requests import workshop_of
-from wattmetron.workshop.workshop import checked_plan
+from wattmetron.workshop.plan_checks import checked_plan
 
 router = APIRouter(prefix="/api/v1", route_class=JsonRoute)
 questions = APIRouter(prefix="/api/v1", route_class=PatientJsonRoute)

@@ -11,11 +11,12 @@ from wattmetron.core.values.charts import Chart, Measure, Reconciled
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.offers import Buys, Offer, PriceBook, Region
 from wattmetron.core.values.own_record import OwnRecord
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Memory, Part
+from wattmetron.core.values.parts import Graphics, Part
 from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import Results

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup, escape
 
-from wattmetron.core.compatibility.scale_drawing import Box, Clearance, Drawing, View
+from wattmetron.core.compatibility.drawing_to_scale import Box, Clearance, Drawing, View
 from wattmetron.words.figures import THIN
 
 MOST_WIDTH_PX, MOST_HEIGHT_PX, LARGEST_SCALE = 460.0, 420.0, 1.0

@@ -2,7 +2,8 @@
 
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import BoardForm, Graphics, Mainboard, Memory, Processor
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import BoardForm, Graphics, Mainboard, Processor
 from wattmetron.drawing.shapes import (
     block,
     body,

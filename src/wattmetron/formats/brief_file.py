@@ -2,8 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import asdict
-from datetime import date
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from typing import TYPE_CHECKING, Any, Literal
 
 from pydantic import BaseModel, Field, ValidationError
 
@@ -25,12 +24,24 @@ from wattmetron.core.values.money import to_decimal, to_minor
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, Kind
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.sent_list import Sent
-from wattmetron.core.values.wishes import PREFERRED, check_brief
+from wattmetron.core.values.wishes import check_brief
+from wattmetron.formats.brief_file_models import (
+    AsideFile,
+    BudgetFile,
+    DisplayFile,
+    ExtraFile,
+    MakerFile,
+    PlaceFile,
+    PreferenceFile,
+    ResaleFile,
+    SentFile,
+    StandInFile,
+    TargetFile,
+    TunedFile,
+)
 from wattmetron.formats.declared_fields import (
-    Amount,
     Instead,
     Strict,
-    Text,
     file_model,
     file_values,
     values_of,
@@ -40,36 +51,6 @@ from wattmetron.formats.problems import FormatError, Problem
 
 MAX_BYTES = 1_000_000
 BUILD_FORMAT: Literal["wattmetron-build/1"] = "wattmetron-build/1"
-Id = Annotated[str, Field(max_length=80)]
-
-
-class BudgetFile(Strict):
-    """A budget as a range, in the region's currency."""
-
-    low: Amount = Field(description="Lower end, in the region's currency")
-    high: Amount = Field(
-        description="Upper end, in the region's currency: what a proposal may spend"
-    )
-
-
-class MakerFile(Strict):
-    """A maker to buy a kind of part from."""
-
-    kind: Kind = Field(description="Kind of part")
-    maker: Text = Field(description="Maker")
-
-
-class PreferenceFile(Strict):
-    """A wish that is granted where it costs little."""
-
-    wish: Literal[tuple(PREFERRED)] = Field(description="What is preferred")  # type: ignore[valid-type]
-    value: Text = Field(
-        "",
-        description=(
-            "The colour, the limit, the floor, or kind and maker as in “graphics: …”; empty where"
-            " there is nothing to say"
-        ),
-    )
 
 
 if TYPE_CHECKING:
@@ -80,15 +61,6 @@ if TYPE_CHECKING:
         def __init__(self, **values: Any) -> None: ...
 
 
-DisplayFile = file_model(Display, "DisplayFile", {})
-TargetFile = file_model(
-    Target,
-    "TargetFile",
-    {},
-    {"id": {"id": (Id, Field("", description="Id within the brief; empty: given on import"))}},
-)
-ExtraFile = file_model(Extra, "ExtraFile", {})
-ResaleFile = file_model(Resale, "ResaleFile", {})
 OWN: Instead = {
     "budget_low_minor": {"budget": (BudgetFile, ...)},
     "budget_high_minor": {},
@@ -111,68 +83,6 @@ _BRIEF_FILE = file_model(
 """The models of a brief's file, made from what the fields of a brief declare."""
 if not TYPE_CHECKING:
     BriefFile = _BRIEF_FILE
-
-
-class PlaceFile(Strict):
-    """A part in its place."""
-
-    kind: Kind = Field(description="Kind of part")
-    part: Id = Field(description="Part id")
-    keep: bool = Field(False, description="Whether it stays when the rest is proposed")
-    later: bool = Field(False, description="Whether it is bought later, outside the total")
-
-
-class AsideFile(Strict):
-    """A finding set aside for this build."""
-
-    rule: Text = Field(description="Rule of the finding")
-    parts: list[Id] = Field(max_length=12, description="Ids of the parts concerned")
-    reason: Annotated[str, Field(min_length=1, max_length=300)] = Field(
-        description="Why it does not count"
-    )
-
-
-class StandInFile(Strict):
-    """A part that is there only for a time."""
-
-    part: Id = Field(description="Part id")
-    until: date = Field(description="Until when, ISO 8601")
-    resale: Amount = Field(
-        description="What it may then sell for: a guess, in the region's currency"
-    )
-
-
-class TunedFile(Strict):
-    """A processor or card that runs as it was measured, or a memory kit as it is set."""
-
-    part: Id = Field(description="Part id")
-    gain: float = Field(ge=-0.5, le=1, description="Gain in speed over shipped, a share")
-    gain_sd: float = Field(ge=0, le=0.5, description="Standard deviation of the gain")
-    power: float = Field(ge=0.2, le=3, description="Factor on its power")
-    noted_on: date = Field(description="Date, ISO 8601")
-    setup: str = Field(default="", max_length=80, description="What was set")
-    clock_mhz: float | None = Field(default=None, ge=1, le=20_000, description="Clock reached, MHz")
-    volts: float | None = Field(default=None, ge=0.1, le=5, description="Volts")
-    fan_rpm: float | None = Field(default=None, ge=0, le=20_000, description="Fan speed, 1/min")
-    celsius: float | None = Field(default=None, ge=-50, le=150, description="Temperature, °C")
-    mts: int | None = Field(default=None, ge=200, le=20_000, description="Memory's rate, MT/s")
-    cl: int | None = Field(default=None, ge=1, le=200, description="Memory's CAS latency, cycles")
-    beside: list[Id] = Field(
-        default_factory=list, max_length=2, description="Processor and board that carry it"
-    )
-
-
-class SentFile(Strict):
-    """A line of a list that was sent in."""
-
-    text: Annotated[str, Field(max_length=300)] = Field(description="What the line said")
-    kind: Kind | None = Field(None, description="Kind of part; null: not known")
-    part: Id | None = Field(None, description="Part id that it was taken for; null: not known")
-    quantity: int = Field(1, ge=0, le=1000, description="How many")
-    price: Amount | None = Field(None, description="What one of them cost there")
-    currency: Annotated[str, Field(max_length=3)] = Field(
-        "", description="ISO 4217; empty: not said"
-    )
 
 
 def sent_file(sent: Sent) -> SentFile:

@@ -23,8 +23,6 @@ from wattmetron.core.values.purchases import MOST_MINOR, MOST_PURCHASES, PartPur
 from wattmetron.formats.brief_file import (
     BriefFile,
     BuildFile,
-    Id,
-    SentFile,
     brief_file,
     brief_from,
     build_file,
@@ -32,6 +30,7 @@ from wattmetron.formats.brief_file import (
     sent_file,
     sent_from,
 )
+from wattmetron.formats.brief_file_models import Id, SentFile
 from wattmetron.formats.declared_fields import Strict
 from wattmetron.formats.house_file import HouseFile, house_file, house_from
 

@@ -2,8 +2,8 @@
 
 import json
 import logging
-from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass, fields, replace
+from collections.abc import Iterable, Iterator
+from dataclasses import fields, replace
 from datetime import UTC, datetime
 from functools import lru_cache
 from operator import attrgetter
@@ -14,7 +14,7 @@ from sqlalchemy import Table, and_, func, or_, select, update
 from sqlalchemy.orm import Session
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import ConflictError, InvalidError, StorageError
+from wattmetron.core.errors import StorageError
 from wattmetron.core.values.charts import Chart
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.offers import Offer, Region, Terms
@@ -25,20 +25,15 @@ from wattmetron.core.values.published import Assumptions, NamedPart, Published
 from wattmetron.core.values.references import Reference
 from wattmetron.core.values.results import ColumnRoles, Results
 from wattmetron.core.values.shops import ShopRules
-from wattmetron.store.database import found
 from wattmetron.store.offer_terms import read_terms, terms_document
 from wattmetron.store.pictures import (
-    PICTURE_COLUMNS,
-    PICTURES,
-    digest_of,
     pictured,
-    standing_picture,
 )
 from wattmetron.store.tables import EntryRow, ImportRow, StoredOffer
 
 OFFER_COLUMNS = tuple(field.name for field in fields(Offer) if field.name != "risk_minor")
 _fields_of = attrgetter(*OFFER_COLUMNS)
-_ADAPTERS: dict[str, TypeAdapter[Any]] = {
+ADAPTERS: dict[str, TypeAdapter[Any]] = {
     **{kind: TypeAdapter(part_type) for kind, part_type in PART_TYPES.items()},
     "game": TypeAdapter(Game),
     "region": TypeAdapter(Region),
@@ -146,7 +141,7 @@ def document_of(kind: str, value: Any) -> str:
     """How a value is stored, whether it was imported or typed."""
     if kind in PART_TYPES or kind == "region":
         return _plain_json(value)
-    return str(_ADAPTERS[kind].dump_json(value, exclude_defaults=kind != "game").decode())
+    return str(ADAPTERS[kind].dump_json(value, exclude_defaults=kind != "game").decode())
 
 
 def says_the_same(kind: str, document: str, other: str) -> bool:
@@ -154,24 +149,9 @@ def says_the_same(kind: str, document: str, other: str) -> bool:
     if document == other:
         return True
     try:
-        return bool(_read_entry(kind, "", document) == _read_entry(kind, "", other))
+        return bool(read_entry(kind, "", document) == read_entry(kind, "", other))
     except StorageError:
         return False
-
-
-def _acceptable(kind: str, value: Any) -> str:
-    """An entry as it is stored, if it can be read again; raises InvalidError with what is wrong."""
-    data = document_of(kind, value)
-    try:
-        _ADAPTERS[kind].validate_json(data)
-    except ValidationError as error:
-        first = error.errors(include_url=False)[0]
-        location = " › ".join(str(step) for step in first["loc"])
-        raise InvalidError(
-            f"Nothing was stored: {location} is “{str(first['input'])[:60]}”, but the"
-            f" {first['msg'][:1].lower()}{first['msg'][1:]}: enter another value."
-        ) from error
-    return data
 
 
 _NAMES = {
@@ -197,7 +177,7 @@ def end_rows(session: Session, table: Table, row_ids: list[int], import_id: int)
 def load_catalogue(session: Session, as_of: int) -> Catalogue:
     """The catalogue as it stood after an import, without what cannot be read of it."""
     parts: dict[str, Part] = {}
-    others: dict[str, dict[str, Any]] = {kind: {} for kind in _ADAPTERS if kind not in PART_TYPES}
+    others: dict[str, dict[str, Any]] = {kind: {} for kind in ADAPTERS if kind not in PART_TYPES}
     query = (
         select(ENTRIES.c.kind, ENTRIES.c.key, ENTRIES.c.data)
         .where(_standing(ENTRIES, as_of))
@@ -206,7 +186,7 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     for kind, key, data in session.execute(query):
         of_kind = parts if kind in PART_TYPES else others[kind]
         try:
-            of_kind[key] = _read_entry(kind, key, data)
+            of_kind[key] = read_entry(kind, key, data)
         except StorageError as error:
             logger.warning("left out: %s", error)
     columns = [OFFERS.c[name] for name in OFFER_COLUMNS]
@@ -234,9 +214,9 @@ def load_catalogue(session: Session, as_of: int) -> Catalogue:
     )
 
 
-def _read_entry(kind: str, key: str, data: str) -> Any:
+def read_entry(kind: str, key: str, data: str) -> Any:
     try:
-        return _ADAPTERS[kind].validate_json(data)
+        return ADAPTERS[kind].validate_json(data)
     except ValidationError as error:
         raise StorageError(
             f"The catalogue's {kind} “{key}” cannot be read: run “wattmetron doctor”, then import"
@@ -257,7 +237,7 @@ def unreadable_entries(session: Session) -> Iterator[EntryKey]:
     )
     for row_id, kind, key, data in session.execute(query):
         try:
-            _read_entry(kind, key, data)
+            read_entry(kind, key, data)
         except StorageError:
             yield EntryKey(row_id, kind, key)
 
@@ -281,189 +261,3 @@ def _standing(table: Table, as_of: int) -> Any:
         table.c.from_import <= as_of,
         or_(table.c.until_import.is_(None), table.c.until_import > as_of),
     )
-
-
-Edit = (
-    Part
-    | Game
-    | Published
-    | NamedPart
-    | Assumptions
-    | Chart
-    | Results
-    | ColumnRoles
-    | OwnRecord
-    | Reference
-    | None
-)
-
-
-@dataclass(frozen=True, slots=True)
-class Revision:
-    """One state of an entry: its row, its value (None: taken out), when and by what it came."""
-
-    id: int
-    value: Any
-    at: datetime
-    source: str
-
-
-def standing_id(session: Session, kind: str, key: str) -> int:
-    """The row of the standing revision of an entry, 0 where there is none: the version that an edit
-    must name.
-    """
-    query = select(ENTRIES.c.id).where(
-        ENTRIES.c.kind == kind, ENTRIES.c.key == key, ENTRIES.c.until_import.is_(None)
-    )
-    return session.scalar(query) or 0
-
-
-def made_by_hand(session: Session, kind: str, key: str) -> bool:
-    """Whether the standing revision of an entry was made by hand."""
-    return standing_id(session, kind, key) in rows_by_hand(session)
-
-
-def changed_by_hand(session: Session, kind: str, key: str) -> bool:
-    """Whether the last change of an entry, its removal included, was made by hand."""
-    query = (
-        select(ENTRIES.c.until_import, ENTRIES.c.from_import)
-        .where(ENTRIES.c.kind == kind, ENTRIES.c.key == key)
-        .order_by(ENTRIES.c.id.desc())
-        .limit(1)
-    )
-    last = session.execute(query).first()
-    return last is not None and bool(
-        session.scalar(select(ImportRow.by_hand).where(ImportRow.id == (last[0] or last[1])))
-    )
-
-
-def revise(session: Session, edits: Mapping[tuple[str, str], Edit], source: str) -> int:
-    """Replace entries by hand (None takes one out), as one edit; returns its id."""
-    row = begin(session, source, True)
-    gone = [row_id for kind, key in edits if (row_id := standing_id(session, kind, key))]
-    end_rows(session, ENTRIES, gone, row.id)
-    rows = [
-        (kind, key, _acceptable(kind, value), row.id)
-        for (kind, key), value in edits.items()
-        if value is not None
-    ]
-    insert_rows(session, "entries", ("kind", "key", "data", "from_import"), rows)
-    return row.id
-
-
-def revise_offers(
-    session: Session, part_id: str, region: str, offers: Iterable[Offer], source: str
-) -> int:
-    """Put offers by hand in place of a part's offers of the same shops in a region; returns the
-    edit's id.
-    """
-    row = begin(session, source, True)
-    new = list(offers)
-    query = select(OFFERS.c.id).where(
-        OFFERS.c.until_import.is_(None),
-        OFFERS.c.part_id == part_id,
-        OFFERS.c.region == region,
-        OFFERS.c.shop.in_([offer.shop for offer in new]),
-    )
-    end_rows(session, OFFERS, list(session.scalars(query)), row.id)
-    rows = [(*map(raw, values), row.id) for values in map(values_of, new)]
-    insert_rows(session, "offers", (*OFFER_COLUMNS, "from_import"), rows)
-    return row.id
-
-
-def revise_picture(session: Session, part_id: str, data: bytes | None, source: str) -> int:
-    """Put a picture in the place of a part's present one, or take that away; returns the edit's
-    id.
-    """
-    row = begin(session, source, True)
-    standing = standing_picture(session, part_id)
-    end_rows(session, PICTURES, [standing] if standing else [], row.id)
-    new = [] if data is None else [(part_id, digest_of(data), data, row.id)]
-    insert_rows(session, "pictures", (*PICTURE_COLUMNS, "from_import"), new)
-    return row.id
-
-
-def edit_said(session: Session, edit_id: int) -> str:
-    """What an edit by hand was, while it can be taken back; empty otherwise."""
-    made = found(session, ImportRow, edit_id)
-    return made.source if made is not None and made.by_hand else ""
-
-
-def undo_edit(session: Session, edit_id: int) -> str:
-    """Take an edit by hand back; returns what it was. Raises ConflictError where something that it
-    touched was changed since.
-    """
-    made = found(session, ImportRow, edit_id)
-    if made is None or not made.by_hand:
-        raise ConflictError("There is no such edit to take back.")
-    return take_back(session, made)
-
-
-def take_back(session: Session, made: ImportRow) -> str:
-    """Take an edit or an import back: entries, offers and pictures. What was typed comes back as
-    typed, what was imported as imported. Raises ConflictError where something that it touched was
-    changed since.
-    """
-    # The one of what was typed comes last: what was taken back is no import to be taken back.
-    back = {typed: begin(session, TOOK_BACK + made.source, typed).id for typed in (False, True)}
-    for table, key, columns in (
-        (ENTRIES, ("kind", "key"), ("kind", "key", "data")),
-        (OFFERS, ("part_id", "shop", "region", "condition"), OFFER_COLUMNS),
-        (PICTURES, ("part_id",), PICTURE_COLUMNS),
-    ):
-        brought = session.execute(
-            select(table.c.id, table.c.until_import).where(table.c.from_import == made.id)
-        ).all()
-        ended = session.execute(
-            select(*(table.c[name] for name in columns), ImportRow.by_hand)
-            .join(ImportRow, ImportRow.id == table.c.from_import)
-            .where(table.c.until_import == made.id)
-        ).all()
-        keys = [tuple(getattr(item, name) for name in key) for item in ended]
-        later = [
-            each_key
-            for each_key in keys
-            if _stands_otherwise(session, table, key, each_key, made.id)
-        ]
-        if later or any(pair.until_import is not None for pair in brought):
-            raise ConflictError(
-                "What this change touched was changed since: look at what it says now."
-            )
-        end_rows(session, table, [pair.id for pair in brought], back[True])
-        insert_rows(
-            session,
-            table.name,
-            (*columns, "from_import"),
-            [(*(raw(value) for value in item[:-1]), back[item.by_hand]) for item in ended],
-        )
-    return made.source
-
-
-def _stands_otherwise(
-    session: Session, table: Table, key: tuple[str, ...], values: tuple[Any, ...], edit_id: int
-) -> bool:
-    """Whether another revision than the edit's stands in a place."""
-    same = [table.c[name] == value for name, value in zip(key, values, strict=True)]
-    query = select(table.c.id).where(
-        *same, table.c.until_import.is_(None), table.c.from_import != edit_id
-    )
-    return session.scalar(query) is not None
-
-
-def raw(value: Any) -> Any:
-    return value.isoformat() if hasattr(value, "isoformat") else value
-
-
-def revisions(session: Session, kind: str, key: str, most: int = 20) -> list[Revision]:
-    """The states of an entry, the newest first."""
-    query = (
-        select(ENTRIES.c.id, ENTRIES.c.data, ImportRow.at, ImportRow.source)
-        .join(ImportRow, ImportRow.id == ENTRIES.c.from_import)
-        .where(ENTRIES.c.kind == kind, ENTRIES.c.key == key)
-        .order_by(ENTRIES.c.id.desc())
-        .limit(most)
-    )
-    return [
-        Revision(row_id, _read_entry(kind, key, data), moment, source)
-        for row_id, data, moment, source in session.execute(query)
-    ]

@@ -13,6 +13,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import ConflictError
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.part_kinds import ALL_KINDS
+from wattmetron.store.catalogue_edits import raw, take_back
 from wattmetron.store.catalogues import (
     ENTRIES,
     NEVER_ENDED,
@@ -22,10 +23,8 @@ from wattmetron.store.catalogues import (
     end_rows,
     entries_of,
     insert_rows,
-    raw,
     rows_by_hand,
     says_the_same,
-    take_back,
     values_of,
 )
 from wattmetron.store.tables import ImportRow

@@ -13,14 +13,12 @@ from cachetools import LRUCache
 from wattmetron.cache.cache import Count, Keeper
 from wattmetron.cache.catalogue_cache import studied
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.errors import BriefError, NotFoundError, NotPossibleError, StorageError
-from wattmetron.core.values.brief import Brief, Display, Target
-from wattmetron.core.values.build import Build
+from wattmetron.core.errors import NotPossibleError, StorageError
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.price_history import OfferSpan
 from wattmetron.core.values.wishes import check_brief
-from wattmetron.formats.brief_file import read_brief, read_build, read_documents
+from wattmetron.formats.brief_file import read_documents
 from wattmetron.formats.catalogue_folder import read_catalogue
 from wattmetron.formats.catalogue_writing import write_catalogue
 from wattmetron.formats.plan_file import PlanError, from_document, to_document
@@ -34,6 +32,13 @@ from wattmetron.store.history import Imported
 from wattmetron.store.imports import ImportEffect
 from wattmetron.store.snapshots import NoSuchSnapshotError, Snapshot
 from wattmetron.workshop.listed_briefs import ListedBrief, Opened, UnreadableBrief
+from wattmetron.workshop.plan_checks import (
+    checked_plan,
+    in_known_region,
+    lost_targets_of,
+    plans_in,
+    usual_plan,
+)
 
 __all__ = ["ImportEffect", "Imported", "ListedBrief", "Opened", "Snapshot", "Workshop"]
 Earlier = Callable[[Catalogue], list[tuple[datetime, tuple[Offer, ...]]]]
@@ -164,7 +169,7 @@ class Workshop:
             catalogue = self._current(session)
         return [
             ListedBrief(
-                record.brief_id, record.version, _placed(plan, catalogue), record.changed_at
+                record.brief_id, record.version, in_known_region(plan, catalogue), record.changed_at
             )
             for record in rows
             if (plan := self._readable(record.document)) is not None
@@ -215,7 +220,7 @@ class Workshop:
             stored = brief_store.get(session, brief_id)
             catalogue = self._current(session)
         plan = self._plan_of(brief_id, stored.document)
-        placed = _placed(plan, catalogue)
+        placed = in_known_region(plan, catalogue)
         return Opened(
             id=stored.id,
             version=stored.version,
@@ -225,7 +230,7 @@ class Workshop:
             redo=stored.redo,
             changed_at=stored.changed_at,
             lost_region="" if placed.brief.region == plan.brief.region else plan.brief.region,
-            lost_targets=_lost_targets(plan, catalogue),
+            lost_targets=lost_targets_of(plan, catalogue),
         )
 
     def stored_plan(self, brief_id: int) -> Plan:
@@ -342,7 +347,7 @@ class Workshop:
         if self.has_catalogue():
             return
         catalogue = read_catalogue(catalogue_folder)
-        plans = _plans_in(briefs_folder)
+        plans = plans_in(briefs_folder)
         with self.database.writing() as session:
             if catalogue_store.latest_import(session) is not None:
                 return
@@ -380,78 +385,3 @@ class Workshop:
 
     def close(self) -> None:
         self.database.close()
-
-
-def _plans_in(folder: Path) -> list[Plan]:
-    """The briefs of a folder with their builds, the typical one first."""
-    plans = []
-    for path in sorted(folder.glob("*.brief.json"), key=_demo_order):
-        build_path = path.with_name(path.name.replace(".brief.", ".build."))
-        build = Build()
-        if build_path.exists():
-            build = read_build(build_path.name, build_path.read_bytes())
-        plans.append(Plan(read_brief(path.name, path.read_bytes()), build))
-    return plans
-
-
-def _placed(plan: Plan, catalogue: Catalogue | None) -> Plan:
-    """A plan without the targets whose games the catalogue lost, in a region that there is."""
-    lost = _lost_targets(plan, catalogue)
-    if catalogue is None or (plan.brief.region in catalogue.regions and not lost):
-        return plan
-    region = plan.brief.region
-    if region not in catalogue.regions:
-        region = next(iter(catalogue.regions), region)
-    targets = tuple(target for target in plan.brief.targets if target not in lost)
-    return replace(plan, brief=replace(plan.brief, region=region, targets=targets))
-
-
-def _lost_targets(plan: Plan, catalogue: Catalogue | None) -> tuple[Target, ...]:
-    if catalogue is None:
-        return ()
-    return tuple(t for t in plan.brief.targets if t.game_id not in catalogue.games)
-
-
-def usual_plan(catalogue: Catalogue, region: str = "") -> Plan:
-    """An empty brief with usual figures in a region, or in the first one."""
-    brief = Brief(
-        name="New brief",
-        region=region or next(iter(catalogue.regions)),
-        budget_low_minor=0,
-        budget_high_minor=0,
-        display=Display(),
-    )
-    return Plan(replace(brief, budget_high_minor=_usual_budget(catalogue, brief)))
-
-
-def _usual_budget(catalogue: Catalogue, brief: Brief) -> int:
-    """A first guess for a new brief: twice the cheapest machine with a card, in one significant
-    figure.
-    """
-    book = catalogue.prices(brief.region, brief.may_buy)
-    least = sum(
-        min((price for part in parts if (price := book.cost(part.id)) is not None), default=0)
-        for parts in catalogue.by_kind.values()
-    )
-    step = int(10 ** max(2, len(str(2 * least)) - 1))
-    return max(1, round(2 * least / step)) * step
-
-
-def _demo_order(path: Path) -> tuple[bool, str]:
-    """The typical brief first."""
-    return not path.name.startswith("net-loft"), path.name
-
-
-def checked_plan(catalogue: Catalogue, brief: Brief, build: Build) -> Plan:
-    """A plan from outside; raises for a region, game or part that the catalogue lacks."""
-    try:
-        catalogue.region(brief.region)
-        for target in brief.targets:
-            catalogue.game(target.game_id)
-        for part_id in brief.owned:
-            catalogue.part(part_id)
-        if not build.empty:
-            catalogue.machine(build)
-    except NotFoundError as error:
-        raise BriefError(str(error)) from error
-    return Plan(brief, build)

@@ -14,7 +14,7 @@ from wattmetron.core.texts.messages.money_amounts import amounts
 from wattmetron.core.texts.messages.statements import Clause
 from wattmetron.core.texts.messages.translated import translated
 from wattmetron.places.brief.message_import import plan_from, wanted
-from wattmetron.workshop.workshop import usual_plan
+from wattmetron.workshop.plan_checks import usual_plan
 
 
 @pytest.mark.parametrize(("letters", "least"), [(tuned.LETTERS, 0.98), (untouched.LETTERS, 0.95)])

@@ -21,8 +21,9 @@ from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.housing import Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import OF_FANS, Kind
-from wattmetron.core.values.parts import STORAGE_KINDS, Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.parts import STORAGE_KINDS, Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.sockets import same_socket
 from wattmetron.core.values.trust import TRUSTS, judge
 

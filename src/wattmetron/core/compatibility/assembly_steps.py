@@ -5,17 +5,18 @@ and cable.
 from collections.abc import Iterator
 from dataclasses import dataclass
 
-from wattmetron.core.compatibility.clearance import placed_radiator
+from wattmetron.core.compatibility.cables import cables
 from wattmetron.core.compatibility.display_link import outputs_of
 from wattmetron.core.compatibility.drive_rules import seating_of
-from wattmetron.core.compatibility.leads import CardPlugs, plugged_in, sockets_of
+from wattmetron.core.compatibility.leads import plugged_in, sockets_of
 from wattmetron.core.compatibility.platform import firmware_needed, firmware_older
+from wattmetron.core.compatibility.radiator_places import placed_radiator
 from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.housing import PowerSupply
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard
-from wattmetron.core.values.seating import cabled, in_slots, slots_of
+from wattmetron.core.values.seating import in_slots, slots_of
 from wattmetron.core.values.words import counted
 
 STANDOFFS = dict(zip(BOARD_FORMS, (9, 9, 8, 4), strict=True))
@@ -39,18 +40,6 @@ class Stage:
     steps: tuple[AssemblyStep, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class Cable:
-    """Cables of a type: how many the machine needs and the supply has; None where that is not
-    known.
-    """
-
-    name: str
-    needed: int
-    has: int | None
-    goes_to: str
-
-
 def assembly(machine: Machine, brief: Brief) -> tuple[Stage, ...]:
     """Stages in working order; what is missing in the build is left out."""
     stages = (
@@ -65,39 +54,6 @@ def assembly(machine: Machine, brief: Brief) -> tuple[Stage, ...]:
     )
     made = tuple(Stage(title, tuple(steps)) for title, steps in stages)
     return tuple(stage for stage in made if stage.steps)
-
-
-def cables(machine: Machine) -> tuple[Cable, ...]:
-    """Every type of cable that the machine needs, against the supply."""
-    supply, board, card = machine.supply, machine.mainboard, machine.graphics
-    if supply is None:
-        return ()
-    rows = []
-    if board:
-        rows.append(Cable("24-pin", 1, 1, board.name))
-        plugged = plugged_in(supply, sockets_of(board))
-        if board.cpu_8pin:
-            needed = plugged.full or board.cpu_8pin
-            rows.append(Cable("8-pin processor", needed, supply.cpu_8pin, board.name))
-        if board.cpu_4pin:
-            fours = supply.cpu_4pin + 2 * (supply.cpu_8pin - plugged.full)
-            rows.append(Cable("4-pin processor", board.cpu_4pin, fours, board.name))
-    if card:
-        rows += _card_cables(machine, card, supply)
-    if sata := cabled(machine.storage) + machine.sata_optical:
-        rows.append(Cable("SATA power", sata, supply.sata_plugs, counted(sata, "drive")))
-    return tuple(rows)
-
-
-def _card_cables(machine: Machine, card: Graphics, supply: PowerSupply) -> Iterator[Cable]:
-    """Leads of the cards, by the adapter where the supply has no fitting 16-pin lead."""
-    plugs = CardPlugs.of(machine.cards)
-    leads = plugs.on(supply)
-    if leads.needed_8pin:
-        where = f"{card.name}, through its adapter" if leads.missing_16pin else card.name
-        yield Cable("8-pin PCIe", leads.needed_8pin, supply.pcie_8pin, where)
-    if plugs.pcie_16pin and not (leads.missing_16pin and plugs.adapter_8pin):
-        yield Cable("16-pin PCIe", plugs.pcie_16pin, supply.pcie_16pin, card.name)
 
 
 def memory_places(sticks: int, slots: int) -> str:

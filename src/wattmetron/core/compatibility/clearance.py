@@ -1,13 +1,23 @@
 """What fits into the case: board, card, cooler, radiator and memory beside them, power supply."""
 
-from collections.abc import Iterable
-
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
+from wattmetron.core.compatibility.radiator_places import (
+    LOW_MEMORY_MM,
+    placed_radiator,
+    radiator_place,
+    takes_radiator,
+)
+from wattmetron.core.compatibility.room_in_case import (
+    PLUG_MM,
+    card_room_mm,
+    form_fits,
+    form_goes,
+    tall_mm,
+)
 from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
-from wattmetron.core.values.housing import Case, PowerSupply
+from wattmetron.core.values.housing import Case
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Graphics, Radiator, SupplyForm
 
 RULES = RuleFamily("clearance")
 
@@ -32,73 +42,6 @@ def board_form(look: RuleContext) -> Speech:
             (Figure("mainboard", board.form_factor), Figure("case", takes)),
             ("case", "mainboard"),
         )
-
-
-def takes_radiator(sizes_mm: Iterable[Radiator], radiator_mm: Radiator) -> bool:
-    """Whether a place that takes these radiators takes one that is no longer and no wider (120 or
-    140 mm) than one of them.
-    """
-    return any(
-        radiator_mm <= size_mm and _width_mm(radiator_mm) <= _width_mm(size_mm)
-        for size_mm in sizes_mm
-    )
-
-
-def _width_mm(radiator_mm: int) -> int:
-    return 140 if radiator_mm % 140 == 0 else 120
-
-
-LOW_MEMORY_MM = 35
-"""Memory of this height goes under a radiator that reaches over the mainboard; usual."""
-
-
-def tall_memory(memory_mm: int | None) -> bool:
-    """Whether memory is known to be too tall to go under a radiator that reaches over the board."""
-    return memory_mm is not None and memory_mm > LOW_MEMORY_MM
-
-
-def over_board(case: Case, thickness_mm: int) -> bool:
-    """Whether a radiator on top reaches over the mainboard."""
-    return case.above_board_mm is not None and thickness_mm > case.above_board_mm
-
-
-def radiator_place(case: Case, radiator: tuple[Radiator, int], tall: bool = False) -> str | None:
-    """Where a radiator of this length and thickness with its fans goes: on top, else at the rear,
-    else in front; None where it goes nowhere. Beside ``tall`` memory it does not go where it
-    reaches over the mainboard.
-    """
-    length_mm, thickness_mm = radiator
-    top_mm = case.radiator_top_thickness_mm
-    on_top = takes_radiator(case.radiator_top_mm, length_mm)
-    meets_memory = tall and over_board(case, thickness_mm)
-    if on_top and not meets_memory and thickness_mm <= (top_mm or thickness_mm):
-        return "top"
-    if takes_radiator(case.radiator_rear_mm, length_mm):
-        return "rear"
-    return "front" if takes_radiator(case.radiator_front_mm, length_mm) else None
-
-
-def placed_radiator(machine: Machine) -> str | None:
-    """Where the radiator of a machine's cooler goes in its case, beside its memory."""
-    case, cooler, kit = machine.case, machine.cooler, machine.memory
-    if case is None or cooler is None or cooler.radiator is None:
-        return None
-    return radiator_place(case, cooler.radiator, tall_memory(kit.height_mm if kit else None))
-
-
-def card_room_mm(machine: Machine, case: Case) -> int:
-    """Longest card, in mm, that a case takes beside the machine's radiator: in front this takes
-    its thickness away.
-    """
-    cooler = machine.cooler
-    if cooler is None or cooler.radiator is None:
-        return case.card_length_mm
-    return card_room_beside_mm(case, cooler.radiator, placed_radiator(machine))
-
-
-def card_room_beside_mm(case: Case, radiator: tuple[Radiator, int], place_name: str | None) -> int:
-    """The same where the radiator's place is known."""
-    return case.card_length_mm - (radiator[1] if place_name == "front" else 0)
 
 
 @RULES.rule(
@@ -134,17 +77,6 @@ def card_length(look: RuleContext) -> Speech:
             (Figure("card", str(card.length_mm), "mm"), Figure("room", str(room), "mm")),
             ("case", "cooler", "graphics") if shortened else ("case", "graphics"),
         )
-
-
-PLUG_MM = 15
-"""How far the plug of a 16-pin lead stands above the card's edge; usual."""
-
-
-def tall_mm(card: Graphics) -> int | None:
-    """Height of a card above its slot, with the plug of a 16-pin lead; None where it is not
-    known.
-    """
-    return card.height_mm and card.height_mm + (PLUG_MM if card.pcie_16pin else 0)
 
 
 @RULES.rule(
@@ -370,32 +302,6 @@ def memory_clearance(look: RuleContext) -> Speech:
             ),
             ("cooler", "memory"),
         )
-
-
-GOES_INTO: dict[SupplyForm, tuple[SupplyForm, ...]] = {
-    "ATX": ("ATX",),
-    "SFX": ("SFX", "SFX-L"),
-    "SFX-L": ("SFX-L",),
-    "external": ("external",),
-}
-"""Places that take a form factor as it is."""
-ON_BRACKET: tuple[SupplyForm, ...] = ("SFX", "SFX-L")
-"""Forms that stand on a bracket in an ATX place."""
-
-
-def form_fits(form: SupplyForm, case: Case) -> bool:
-    """Whether a case takes supplies of a form factor as they are."""
-    return any(room in case.supply_forms for room in GOES_INTO[form])
-
-
-def form_goes(form: SupplyForm, case: Case) -> bool:
-    """The same, on a bracket if need be."""
-    return form_fits(form, case) or (form in ON_BRACKET and "ATX" in case.supply_forms)
-
-
-def inside_length_mm(supply: PowerSupply) -> int | None:
-    """Length of a supply in its place; one that stands outside takes none."""
-    return 0 if supply.form == "external" else supply.length_mm
 
 
 @RULES.rule(

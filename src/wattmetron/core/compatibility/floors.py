@@ -25,7 +25,8 @@ from wattmetron.core.requirements.versions import Version, offered, version_of
 from wattmetron.core.values.brief import Display
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.sockets import mounts_on, same_socket
 
 LOUDEST_DBA = 200.0

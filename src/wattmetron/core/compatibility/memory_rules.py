@@ -3,8 +3,9 @@
 from wattmetron.core.compatibility.finding import Figure, MissingData, RuleFinding, Speech
 from wattmetron.core.compatibility.rule import RuleContext, RuleFamily
 from wattmetron.core.frames.memory_class import memory_rates, usable_mts
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Mainboard, Memory, Processor
+from wattmetron.core.values.parts import Mainboard, Processor
 from wattmetron.core.values.sockets import same_socket
 from wattmetron.core.values.words import counted
 

@@ -6,108 +6,28 @@ Sizes come from the parts; places that no attribute gives follow the form factor
 """
 
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
-from typing import Literal, NamedTuple
+from dataclasses import replace
+from typing import Literal
 
-from wattmetron.core.compatibility.clearance import card_room_mm, placed_radiator, tall_mm
+from wattmetron.core.compatibility.drawing_to_scale import Box, Clearance, Drawing
 from wattmetron.core.compatibility.ports import ROW_MM, ROWS
+from wattmetron.core.compatibility.radiator_places import placed_radiator
+from wattmetron.core.compatibility.room_in_case import card_room_mm, tall_mm
+from wattmetron.core.compatibility.usual_sizes import (
+    BOARD_MM,
+    COOLER_WIDTH_MM,
+    DRIVE_MM,
+    EDGE_MM,
+    SOCKET_X_MM,
+    STANDOFF_MM,
+    STICK_MM,
+    SUPPLY_MM,
+    known_or,
+)
 from wattmetron.core.values.housing import Case
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import BoardForm
-
-View = Literal["side", "above"]
-BOARD_MM: dict[BoardForm, tuple[int, int]] = {
-    "E-ATX": (330, 305),
-    "ATX": (244, 305),
-    "Micro-ATX": (244, 244),
-    "Mini-ITX": (170, 170),
-}
-"""Depth (from the rear) and height of the boards."""
-DRIVE_MM = {"3.5 inch": (147, 26), "2.5 inch": (100, 7)}
-SUPPLY_MM = {"ATX": (150, 86), "SFX": (125, 64)}
-STANDOFF_MM = 8
-"""Between the tray of the case and the board, as usual cases have it."""
-SOCKET_X_MM = 120
-COOLER_WIDTH_MM = 110
-STICK_MM = (7, 133)
-EDGE_MM = 12
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Box:
-    """A rectangle in mm from the rear and from the top (side) or from the tray (above); an assumed
-    one is drawn dashed.
-    """
-
-    view: View
-    kind: Kind
-    name: str
-    x: float
-    y: float
-    width: float
-    height: float
-    assumed: bool = False
-    clash: bool = False
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Clearance:
-    """A size against its room in mm, along an axis from (x, y); ``room_mm`` None: the case does not
-    say.
-    """
-
-    rule: str
-    what: str
-    view: View
-    along: Literal["x", "y"]
-    x: float
-    y: float
-    size_mm: int
-    room_mm: int | None
-    kinds: tuple[Kind, ...]
-
-    @property
-    def free_mm(self) -> int | None:
-        return None if self.room_mm is None else self.room_mm - self.size_mm
-
-    @property
-    def clash(self) -> bool:
-        return self.free_mm is not None and self.free_mm < 0
-
-
-class Spot(NamedTuple):
-    """A point of a view of the drawing, in mm."""
-
-    view: View
-    x_mm: float
-    y_mm: float
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Drawing:
-    """Outer sizes in mm, what stands inside, and the clearances."""
-
-    depth_mm: float
-    height_mm: float
-    width_mm: float
-    outline_assumed: bool
-    boxes: tuple[Box, ...]
-    clearances: tuple[Clearance, ...]
-
-    def of(self, view: View) -> tuple[Box, ...]:
-        return tuple(box for box in self.boxes if box.view == view)
-
-    def place_of(self, kind: Kind) -> Spot | None:
-        """The middle of the first box of a kind, a corner for the case: where a finding about it is
-        pinned.
-        """
-        for box in self.boxes:
-            if box.kind == kind:
-                return Spot(box.view, box.x + box.width / 2, box.y + box.height / 2)
-        if kind != "case" or self.outline_assumed:
-            return None
-        return Spot("side", self.depth_mm - 20, 18)
 
 
 def drawing(machine: Machine) -> Drawing | None:
@@ -125,21 +45,16 @@ class _Plan:
         case = self.case
         form: BoardForm = machine.mainboard.form_factor if machine.mainboard else "ATX"
         self.board_depth, self.board_height = BOARD_MM[form]
-        self.depth = _known(
-            case.depth_mm if case else None, max(self.board_depth, self._longest_card()) + 70
-        )
-        self.height = _known(case.height_mm if case else None, self.board_height + 140)
-        self.width = _known(case.width_mm if case else None, self._tallest() + 50)
+        inside = max(self.board_depth, machine.graphics.length_mm if machine.graphics else 0)
+        self.depth = known_or(case.depth_mm if case else None, inside + 70)
+        self.height = known_or(case.height_mm if case else None, self.board_height + 140)
+        self.width = known_or(case.width_mm if case else None, self._tallest() + 50)
         self.bottom_supply = case is None or case.supply_place == "bottom rear"
         below = 96 if self.bottom_supply else 20
         self.board_y = max(EDGE_MM, min(45, self.height - self.board_height - below))
         self.slot_y = self.board_y + self.board_height - ROWS[form] * ROW_MM + ROW_MM / 2
-        cooler = machine.cooler
-        self.radiator = cooler.radiator if cooler else None
+        self.radiator = machine.cooler.radiator if machine.cooler else None
         self.radiator_at = placed_radiator(machine)
-
-    def _longest_card(self) -> float:
-        return self.machine.graphics.length_mm if self.machine.graphics else 0
 
     def _tallest(self) -> float:
         card, cooler = self.machine.graphics, self.machine.cooler
@@ -482,7 +397,3 @@ class _Plan:
                 room_mm=case.card_thickness_mm,
                 kinds=("graphics", "case"),
             )
-
-
-def _known(size: int | None, assumed: float) -> float:
-    return assumed if size is None else size

@@ -7,8 +7,8 @@ from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.compatibility.memory_rules import memory_speed
 from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.offers import PriceBook
-from wattmetron.core.values.parts import Memory
 
 
 def does_as_much(machine: Machine, kit: Memory) -> bool:

@@ -4,7 +4,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass
 
 from wattmetron.core.frames import work
-from wattmetron.core.values.parts import Mainboard, Memory, Processor
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import Mainboard, Processor
 
 RATES_MTS = {
     "DDR3": (800, 1066, 1333, 1600, 1866, 2133, 2400),

@@ -4,10 +4,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.game_fit.calibration import Pair, Residual, fit_game, uninformed
+from wattmetron.core.game_fit.calibration import fit_game, uninformed
 from wattmetron.core.game_fit.game_evidence import Item, informed_items
 from wattmetron.core.game_fit.learned_priors import NOTHING_LEARNT, Learnt, as_learnt
 from wattmetron.core.game_fit.learning import GameEvidence, learn
+from wattmetron.core.game_fit.residuals import Pair, Residual
 from wattmetron.core.keep import Key
 from wattmetron.core.requirements.tiers import tiers_of
 from wattmetron.core.speeds.speed_scale import Scale, scale_of

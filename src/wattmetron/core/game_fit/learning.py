@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.special import log_ndtr
 
-from wattmetron.core.game_fit.calibration import ENDLESS, GameFitProblem, Pair
+from wattmetron.core.game_fit.fit_problem import ENDLESS, GameFitProblem
 from wattmetron.core.game_fit.fitted_values import PHI, POWER, VC, VG, U, W
 from wattmetron.core.game_fit.game_evidence import MIXED, Item
 from wattmetron.core.game_fit.learned_priors import (
@@ -21,6 +21,7 @@ from wattmetron.core.game_fit.learned_priors import (
     look,
     shift_of,
 )
+from wattmetron.core.game_fit.residuals import Pair
 from wattmetron.core.keep import NOTHING_KEPT, Keep
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.published import Side

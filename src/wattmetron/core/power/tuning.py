@@ -16,7 +16,8 @@ from wattmetron.core.values.brief import Clocks
 from wattmetron.core.values.build import Build, OwnTuning
 from wattmetron.core.values.kits import joined
 from wattmetron.core.values.machine import Machine
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Processor
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import Graphics, Mainboard, Processor
 
 Way = Literal["processor tuned", "card tuned", "processor undervolted", "card undervolted"]
 

@@ -8,10 +8,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.clearance import LOW_MEMORY_MM
 from wattmetron.core.compatibility.display_link import may_show
 from wattmetron.core.compatibility.floors import Floors
 from wattmetron.core.compatibility.leads import sockets_of
+from wattmetron.core.compatibility.radiator_places import LOW_MEMORY_MM
 from wattmetron.core.power.tuning import (
     set_kit,
 )
@@ -25,9 +25,10 @@ from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan, FanSplitter
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.kits import joined
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.parts import BOARD_FORMS, Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.seating import Slot, Stick, lanes_left, seated, slots_of
 from wattmetron.core.values.sockets import socket_key
 

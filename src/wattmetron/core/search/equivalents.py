@@ -10,7 +10,8 @@ from typing import NamedTuple
 import numpy as np
 from numpy.typing import NDArray
 
-from wattmetron.core.search.platforms import Options, spread
+from wattmetron.core.search.platform_classes import Options
+from wattmetron.core.search.row_keys import spread
 
 Ints = NDArray[np.int64]
 Floats = NDArray[np.float64]

@@ -7,59 +7,34 @@ is lost.
 
 from collections.abc import Sequence
 from dataclasses import dataclass, fields, replace
-from typing import Any, NamedTuple
+from typing import NamedTuple
 
 import numpy as np
 from numpy.typing import NDArray
 
 from wattmetron.core.frames import work
-from wattmetron.core.frames.memory_class import full_mts, memory_rates
+from wattmetron.core.frames.memory_class import full_mts
 from wattmetron.core.power.draw import STICK_W, rest_w
 from wattmetron.core.search.candidate_pool import Pool, Seats
 from wattmetron.core.search.drive_sets import Bays, DriveChoice, Sort, asks_less
+from wattmetron.core.search.platform_classes import (
+    NO_OPTIONS,
+    Floats,
+    Options,
+    PlatformClass,
+    PlatformKey,
+    joined_options,
+)
+from wattmetron.core.search.row_keys import (
+    Ints,
+    alike,
+    codes_of,
+    group_heads,
+    packed_rows,
+    spread,
+    undominated_rows,
+)
 from wattmetron.core.search.thresholds import ints
-from wattmetron.core.values.parts import Processor
-from wattmetron.core.values.sockets import socket_key
-
-Floats = NDArray[np.float64]
-Ints = NDArray[np.int64]
-
-
-class PlatformClass(NamedTuple):
-    """What of a processor decides which boards and kits go with it."""
-
-    socket: str
-    memory: tuple[tuple[str, int], ...]
-    """Memory types with their highest rates in MT/s, that of its rated memory first."""
-    channels: int
-    max_gb: float
-    full_mts: int
-    """Of the first type with two sticks on a channel; 0 where it is not stated."""
-    family: str
-    """Of its firmware, where not every board starts it as it is bought."""
-
-
-class PlatformKey(NamedTuple):
-    """A class of processors and a level of the power that boards must deliver to it."""
-
-    kind: PlatformClass
-    power_level: int
-
-
-def platform_key(chip: Processor, pool: Pool) -> PlatformKey:
-    """The key of a processor; its power counts only as far as boards differ in what they
-    deliver.
-    """
-    (level,) = pool.powers.levels([pool.floors.delivered_w(chip)])
-    kind = PlatformClass(
-        socket_key(chip.socket),
-        tuple(memory_rates(chip).items()),
-        chip.memory_channels,
-        chip.memory_max_gb,
-        chip.memory_full_mts or 0,
-        chip.firmware_family if chip.firmware_family in pool.board_arrays.starts else "",
-    )
-    return PlatformKey(kind, int(level))
 
 
 class KitFigures(NamedTuple):
@@ -68,35 +43,6 @@ class KitFigures(NamedTuple):
     latency_ns: Floats
     bandwidth_gbs: Floats
     gb: Floats
-
-
-@dataclass(frozen=True, kw_only=True)
-class Options:
-    """Options of one processor class as equally long arrays; ``frames`` numbers what bears on frame
-    rates.
-    """
-
-    cost: Ints
-    form: Ints
-    leads: Ints
-    memory_level: Ints
-    bays: Ints
-    cards: Ints
-    rest_w: Ints
-    link_gen: Ints
-    link_lanes: Ints
-    power_level: Ints
-    latency_ns: Floats
-    bandwidth_gbs: Floats
-    gb: Floats
-    frames: Ints
-
-    def __len__(self) -> int:
-        return int(self.cost.size)
-
-    def taken(self, rows: NDArray[Any]) -> "Options":
-        """Some of the options."""
-        return Options(**{item.name: getattr(self, item.name)[rows] for item in fields(Options)})
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -224,7 +170,7 @@ def _options_by_kind(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> 
                 need,
             )
         )
-    return _undominated(np.concatenate(of_kind), _joined(pieces), len(kinds))
+    return _undominated(np.concatenate(of_kind), joined_options(pieces), len(kinds))
 
 
 class KitLimits(NamedTuple):
@@ -257,7 +203,7 @@ def _homes(kinds: Sequence[PlatformClass], pool: Pool, need: Need) -> tuple[Home
     slots, types = arrays.slots[board], arrays.memory_type[board]
     registered, unbuffered = arrays.registered[board], arrays.unbuffered[board]
     takes = registered + 2 * unbuffered.astype(np.int64)
-    key = _packed(_codes(types), channels, mts, full, slots, _codes(gb), takes)
+    key = packed_rows(codes_of(types), channels, mts, full, slots, codes_of(gb), takes)
     _, first, group = np.unique(key, return_index=True, return_inverse=True)
     return Homes(of_kind, board, group), KitLimits(
         types[first],
@@ -289,7 +235,7 @@ def _fronts(limits: KitLimits, pool: Pool, need: Need) -> Fronts:
     figures = kit_figures(limits.channels[group], most, kit, pool)
     if not need.integrated:
         figures = figures._replace(gb=np.zeros(kit.size))
-    key = _packed(group, shelf.sticks[kit])
+    key = packed_rows(group, shelf.sticks[kit])
     low = (
         pool.kits.cost[kit],
         figures.latency_ns,
@@ -297,7 +243,7 @@ def _fronts(limits: KitLimits, pool: Pool, need: Need) -> Fronts:
         -figures.gb,
         shelf.height_level[kit],
     )
-    remaining = np.sort(_best(key, *low))
+    remaining = np.sort(undominated_rows(key, *low))
     size = np.bincount(group[remaining], minlength=limits.mts.size)
     return Fronts(size, kit[remaining], KitFigures(*(column[remaining] for column in figures)))
 
@@ -318,9 +264,9 @@ def _cheapest_homes(homes: Homes, choice: DriveChoice, pool: Pool, need: Need) -
         arrays.added_w[board],
         *_link(arrays.gen[board], lanes[board], need),
     ]
-    key = _packed(*traits)
+    key = packed_rows(*traits)
     order = np.lexsort((board_cost(pool, need.integrated)[board], key))
-    return roomy[order[_heads(key[order])]]
+    return roomy[order[group_heads(key[order])]]
 
 
 def _options(
@@ -352,38 +298,6 @@ def _link(gen: Ints, lanes: Ints, need: Need) -> tuple[Ints, Ints]:
     return np.minimum(gen, need.most_gen), np.minimum(lanes, need.most_lanes)
 
 
-def spread(sizes: Ints) -> tuple[Ints, Ints]:
-    """Each index as often as its size says, with its place from 0: ``[2, 1]`` gives ``[0 0 1], [0 1
-    0]``.
-    """
-    index = np.repeat(np.arange(sizes.size), sizes)
-    return index, np.arange(index.size) - (np.cumsum(sizes) - sizes)[index]
-
-
-def _packed(*columns: Ints) -> Ints:
-    """One number for each row of several columns of whole numbers from 0 up: equal where all are
-    equal.
-    """
-    key, span = np.zeros_like(columns[0]), 1
-    for column in columns:
-        size = int(column.max(initial=0)) + 1
-        if span * size > 1 << 62:
-            key = _codes(key)
-            span = int(key.max(initial=0)) + 1
-        key, span = key * size + column, span * size
-    return key
-
-
-def _codes(values: NDArray[Any]) -> Ints:
-    """Each value's place among the different ones."""
-    return np.asarray(np.unique(values, return_inverse=True)[1], dtype=np.int64)
-
-
-def _heads(ordered: Ints) -> Ints:
-    """Where a new value begins in an ordered array."""
-    return np.flatnonzero(np.append(True, ordered[1:] != ordered[:-1])[: ordered.size])
-
-
 def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
     """Choices that no other beats in places and cost alike; fewer drives also draw less."""
     ordered = sorted(
@@ -401,27 +315,11 @@ def _undominated_drives(choices: list[DriveChoice]) -> list[DriveChoice]:
     return drive_choices
 
 
-def _joined(pieces: list[Options]) -> Options:
-    names = [item.name for item in fields(Options)]
-    return Options(
-        **{name: np.concatenate([getattr(piece, name) for piece in pieces]) for name in names}
-    )
-
-
-PARTIAL = ("latency_ns", "bandwidth_gbs", "gb")
-NO_OPTIONS = Options(
-    **{
-        item.name: np.empty(0, dtype=float if item.name in PARTIAL else np.int64)
-        for item in fields(Options)
-    }
-)
-
-
 def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
     """For each class the options that no other with its key beats in cost, latency, bandwidth,
     height and power.
     """
-    key = _packed(
+    key = packed_rows(
         of_kind,
         options.form,
         options.leads,
@@ -430,7 +328,7 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
         options.rest_w,
         options.link_gen,
         options.link_lanes,
-        _codes(options.gb),
+        codes_of(options.gb),
     )
     low = (
         options.latency_ns,
@@ -438,7 +336,7 @@ def _undominated(of_kind: Ints, options: Options, kinds: int) -> list[Options]:
         options.memory_level,
         -options.power_level,
     )
-    remaining = _best(key, options.cost, *low)
+    remaining = undominated_rows(key, options.cost, *low)
     remaining = remaining[np.argsort(of_kind[remaining], kind="stable")]
     options = options.taken(remaining)
     options = replace(options, frames=_frames(options))
@@ -455,30 +353,6 @@ def _frames(options: Options) -> Ints:
     return alike(
         options.latency_ns, options.bandwidth_gbs, options.gb, options.link_gen, options.link_lanes
     )
-
-
-def alike(*columns: NDArray[Any]) -> Ints:
-    """A number for each row of equally long columns, the same where all of them are."""
-    return _packed(*(_codes(column) for column in columns))
-
-
-def _best(key: Ints, *low: NDArray[Any]) -> Ints:
-    """Indices of rows that no other row with the same key beats, less being better; of equal rows
-    the first stays.
-
-    The first row left of every key stays and strikes out what it beats, until no row is left.
-    """
-    order = np.lexsort((*reversed(low), key))
-    remaining = [order[:0]]
-    while order.size:
-        heads = _heads(key[order])
-        remaining.append(order[heads])
-        lead = np.repeat(order[heads], np.diff(np.append(heads, order.size)))
-        beaten = np.ones(order.size, dtype=bool)
-        for column in low[1:]:
-            beaten &= column[lead] <= column[order]
-        order = order[~beaten]
-    return np.concatenate(remaining)
 
 
 def rest_of(pool: Pool, boards: Ints, kits: Ints, sort: Sort) -> Ints:

@@ -5,9 +5,10 @@ from dataclasses import replace
 from typing import cast
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.allowed import clocks_set, may_be_bought
+from wattmetron.core.compatibility.allowed import may_be_bought
 from wattmetron.core.compatibility.extras import is_module
 from wattmetron.core.compatibility.floors_of_brief import floors_of
+from wattmetron.core.compatibility.part_wishes import clocks_set
 from wattmetron.core.compatibility.rule import RuleContext
 from wattmetron.core.compatibility.rule_wishes import USUAL
 from wattmetron.core.compatibility.rules import BLOCKING, any_blocks
@@ -37,9 +38,10 @@ from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.further_parts import Fan, FanSplitter
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
 from wattmetron.core.values.machine import Machine
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import KINDS, OF_FANS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.seating import on_u2
 
 OF_KITS = tuple(rule for rule in BLOCKING if rule.reads == {"memory"})

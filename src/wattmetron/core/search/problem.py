@@ -2,7 +2,7 @@
 supplies.
 """
 
-from collections.abc import Callable, Iterable
+from collections.abc import Iterable
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -11,33 +11,26 @@ from numpy.typing import NDArray
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.display_link import may_show
-from wattmetron.core.compatibility.later_upgrades import ToCome
 from wattmetron.core.compatibility.leads import CardPlugs
 from wattmetron.core.compatibility.ports import ROWS, rows_of
 from wattmetron.core.frames import work
 from wattmetron.core.lazy import Later
-from wattmetron.core.power.draw import spike_of_card_w
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.candidate_pool import NEW_DRIVES, Pool
+from wattmetron.core.search.card_to_come import Ints, full_of_card_w, spike_w_of, with_later
 from wattmetron.core.search.drive_sets import DriveSet, drive_choices, drive_sets
 from wattmetron.core.search.enclosure import Enclosures, Shell
 from wattmetron.core.search.equivalents import SPAN, Groups, PlatformFigures
-from wattmetron.core.search.platforms import (
-    Need,
-    Options,
-    PlatformKey,
-    platform_key,
-    platform_options,
-)
+from wattmetron.core.search.platform_classes import Options, PlatformKey, platform_key
+from wattmetron.core.search.platforms import Need, platform_options
 from wattmetron.core.search.pool_building import build_pool
 from wattmetron.core.search.supplies import NO_PLUGS, Supplies
 from wattmetron.core.search.target_arrays import Pairing, TargetFloor, Targets
 from wattmetron.core.search.thresholds import ints
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
-from wattmetron.core.values.parts import BOARD_FORMS, Graphics
+from wattmetron.core.values.parts import BOARD_FORMS
 
-Ints = NDArray[np.int64]
 ROWS_OF_FORM = ints(ROWS[form] for form in BOARD_FORMS)
 
 
@@ -381,20 +374,6 @@ def make_scenes(
         )
 
     return (scene(False),) if pool.cards.fixed else (scene(False), scene(True))
-
-
-def with_later(counts: Ints, later: ToCome, of: Callable[[Graphics], int]) -> Ints:
-    """The most of a figure of cards that machines to come have beside cards of so much."""
-    most = counts * 2 if later.second else counts
-    return np.maximum(most, of(later.card)) if later.card else most
-
-
-def full_of_card_w(card: Graphics) -> int:
-    return card.board_power_w
-
-
-def spike_w_of(card: Graphics) -> int:
-    return spike_of_card_w(card.board_power_w, card.spike_factor)
 
 
 def _or_none(values: Iterable[int]) -> Ints:

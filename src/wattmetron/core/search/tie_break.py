@@ -18,16 +18,10 @@ from wattmetron.core.search.candidate_pool import KindPool, tunings_there
 from wattmetron.core.search.drive_sets import Bays
 from wattmetron.core.search.enclosure import Shell
 from wattmetron.core.search.equivalents import PlatformFigures
-from wattmetron.core.search.platforms import (
-    alike,
-    board_cost,
-    fitting_boards,
-    kit_figures,
-    platform_key,
-    rates,
-    rest_of,
-)
+from wattmetron.core.search.platform_classes import platform_key
+from wattmetron.core.search.platforms import board_cost, fitting_boards, kit_figures, rates, rest_of
 from wattmetron.core.search.problem import Scene, Scenes
+from wattmetron.core.search.row_keys import alike
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.housing import Cooler, PowerSupply

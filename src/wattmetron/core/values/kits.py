@@ -5,7 +5,7 @@ the slowest.
 from collections.abc import Sequence
 from dataclasses import replace
 
-from wattmetron.core.values.parts import Memory
+from wattmetron.core.values.memory_kit import Memory
 
 JOINT = "+"
 

@@ -8,9 +8,10 @@ from wattmetron.core.values.fan_places import placed
 from wattmetron.core.values.further_parts import Fan, FanSplitter, OpticalDrive
 from wattmetron.core.values.games import Game
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import ALL_KINDS, FURTHER_KINDS, KINDS, Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -12,8 +12,9 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import Kind
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 PART_TYPES: dict[Kind, type[Part]] = {
     "processor": Processor,

@@ -4,10 +4,11 @@ from dataclasses import dataclass, replace
 from typing import TypeVar
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.allowed import PartCandidate, barring
+from wattmetron.core.compatibility.allowed import barring
 from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.compatibility.floor_violations import missed
 from wattmetron.core.compatibility.floors_of_brief import floors_of, storage_floor
+from wattmetron.core.compatibility.personal_rule import PartCandidate
 from wattmetron.core.compatibility.roles import Role, roles_of
 from wattmetron.core.compatibility.rule_wishes import Wishes, wishes_of
 from wattmetron.core.compatibility.rules import check

@@ -6,7 +6,7 @@ from collections.abc import Iterable
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.values.references import LONGEST, MOST_REFERENCES, ReachedRate, Reference
-from wattmetron.store import catalogues as store
+from wattmetron.store import catalogue_edits
 from wattmetron.workshop.workshop import Workshop
 
 KIND = "reference"
@@ -39,7 +39,7 @@ def add_reference(
         seen_on=typed.seen_on,
     )
     with workshop.database.writing() as session:
-        store.revise(session, {(KIND, own_id): entry}, f"added {name} to compare with")
+        catalogue_edits.revise(session, {(KIND, own_id): entry}, f"added {name} to compare with")
     return own_id
 
 
@@ -49,4 +49,4 @@ def drop_reference(workshop: Workshop, catalogue: Catalogue, own_id: str) -> Non
         raise BriefError("There is no such machine any more: load the page again.")
     name = catalogue.references[own_id].name
     with workshop.database.writing() as session:
-        store.revise(session, {(KIND, own_id): None}, f"took out {name}")
+        catalogue_edits.revise(session, {(KIND, own_id): None}, f"took out {name}")

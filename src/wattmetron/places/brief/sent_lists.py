@@ -11,9 +11,10 @@ from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import MAX_ADDED, MAX_DRIVES, MAX_KITS, Build
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.housing import Case, Cooler
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KIND_NAMES
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Memory, Part
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.preferences import Preference
 from wattmetron.core.values.sent_list import Sent

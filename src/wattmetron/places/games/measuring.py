@@ -16,7 +16,7 @@ from wattmetron.core.values.games import PRESETS, Game, PresetName
 from wattmetron.core.values.results import ColumnRoles, Result, Results, Role
 from wattmetron.places.games.result_table import ResultLine, lines_of
 from wattmetron.places.games.tier_edits import TierError, part_called
-from wattmetron.store import catalogues as store
+from wattmetron.store import catalogue_edits
 from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
 
@@ -39,17 +39,19 @@ class ResultsState:
 def results_state(workshop: Workshop, game_id: str) -> ResultsState:
     with workshop.database.reading() as session:
         revisions = (
-            store.revisions(session, "results", game_id, 1) if _changed(session, game_id) else []
+            catalogue_edits.revisions(session, "results", game_id, 1)
+            if _changed(session, game_id)
+            else []
         )
         return ResultsState(
-            store.standing_id(session, "results", game_id),
+            catalogue_edits.standing_id(session, "results", game_id),
             revisions[0].source if revisions else None,
         )
 
 
 def _changed(session: Transaction, game_id: str) -> bool:
     """Whether the results were last changed by hand: only that can be taken back here."""
-    return store.changed_by_hand(session, "results", game_id)
+    return catalogue_edits.changed_by_hand(session, "results", game_id)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -244,7 +246,7 @@ def known_columns(workshop: Workshop, source: str) -> dict[int, tuple[Role, ...]
     """What the columns of a source's tables hold, by their number, as was said before."""
     key = key_of(source)
     with workshop.database.reading() as session:
-        revisions = store.revisions(session, "columns", key, 1) if key else []
+        revisions = catalogue_edits.revisions(session, "columns", key, 1) if key else []
     return (
         {len(roles): roles for roles in revisions[0].value.roles}
         if revisions and revisions[0].value
@@ -276,17 +278,17 @@ def change_results(
     """
     before = fitted_game(workshop.catalogue(), game_id)
     with workshop.database.writing() as session:
-        if store.standing_id(session, "results", game_id) != version:
+        if catalogue_edits.standing_id(session, "results", game_id) != version:
             raise ConflictError(
                 "These results were changed in another tab: here is what they say now; make your"
                 " change again."
             )
-        edits: dict[tuple[str, str], store.Edit] = {
+        edits: dict[tuple[str, str], catalogue_edits.Edit] = {
             ("results", game_id): Results(game=game_id, items=items)
         }
         if columns is not None:
             edits["columns", key_of(columns.source)] = columns
-        store.revise(session, edits, sentence)
+        catalogue_edits.revise(session, edits, sentence)
         if also is not None:
             also(session)
     return ResultEffect(sentence, effect_words(before, fitted_game(workshop.catalogue(), game_id)))
@@ -296,15 +298,15 @@ def undo_results(workshop: Workshop, game_id: str, version: int) -> ResultEffect
     """Bring back the results before their last change."""
     before = fitted_game(workshop.catalogue(), game_id)
     with workshop.database.writing() as session:
-        if store.standing_id(session, "results", game_id) != version:
+        if catalogue_edits.standing_id(session, "results", game_id) != version:
             raise ConflictError(
                 "These results were changed in another tab: here is what they say now."
             )
-        revisions = store.revisions(session, "results", game_id, 2)
+        revisions = catalogue_edits.revisions(session, "results", game_id, 2)
         if not revisions or not _changed(session, game_id):
             raise ResultError("Nothing was changed here yet.")
         older = revisions[1].value if len(revisions) > 1 else None
-        store.revise(
+        catalogue_edits.revise(
             session, {("results", game_id): older}, f"took back: {revisions[0].source}"[:200]
         )
     after = fitted_game(workshop.catalogue(), game_id)

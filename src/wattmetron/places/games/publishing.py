@@ -33,6 +33,7 @@ from wattmetron.formats.requirements_file import (
     write_flat,
     write_requirements,
 )
+from wattmetron.store import catalogue_edits
 from wattmetron.store import catalogues as store
 from wattmetron.store.database import Transaction
 from wattmetron.workshop.workshop import Workshop
@@ -60,9 +61,9 @@ class GameState:
 def game_state(workshop: Workshop, game_id: str) -> GameState:
     """The standing revision of what a game publishes."""
     with workshop.database.reading() as session:
-        revisions = store.revisions(session, "published", game_id, 2)
-        by_hand = store.made_by_hand(session, "game", game_id)
-        version = store.standing_id(session, "published", game_id)
+        revisions = catalogue_edits.revisions(session, "published", game_id, 2)
+        by_hand = catalogue_edits.made_by_hand(session, "game", game_id)
+        version = catalogue_edits.standing_id(session, "published", game_id)
     if not revisions:
         return GameState(0, None, None, by_hand)
     return GameState(
@@ -104,18 +105,18 @@ def publish(
     named: NamedPart | None = None,
 ) -> None:
     """Store what a game publishes in place of a version; ``game`` is stored too where it is new."""
-    edits: dict[tuple[str, str], store.Edit] = {("published", published.game): published}
+    edits: dict[tuple[str, str], catalogue_edits.Edit] = {("published", published.game): published}
     if game is not None:
         edits["game", game.id] = game
     if named is not None:
         edits["named", named.id] = named
     with workshop.database.writing() as session:
         _check_version(session, published.game, version)
-        store.revise(session, edits, sentence)
+        catalogue_edits.revise(session, edits, sentence)
 
 
 def _check_version(session: Transaction, game_id: str, version: int) -> None:
-    if store.standing_id(session, "published", game_id) != version:
+    if catalogue_edits.standing_id(session, "published", game_id) != version:
         raise ConflictError(
             "These requirements were changed in another tab: here is what they say now; make your"
             " change again."
@@ -126,10 +127,10 @@ def undo_publishing(workshop: Workshop, game_id: str, version: int) -> str:
     """Bring back what a game published before its last change; returns what was taken back."""
     with workshop.database.writing() as session:
         _check_version(session, game_id, version)
-        revisions = store.revisions(session, "published", game_id, 2)
+        revisions = catalogue_edits.revisions(session, "published", game_id, 2)
         if len(revisions) < 2:
             raise NotPossibleError("Nothing was changed here yet.")
-        store.revise(
+        catalogue_edits.revise(
             session,
             {("published", game_id): revisions[1].value},
             f"took back: {revisions[0].source}"[:200],
@@ -144,12 +145,12 @@ def remove_game(workshop: Workshop, game_id: str, version: int) -> str:
         raise UnknownGameError(game_id)
     with workshop.database.writing() as session:
         _check_version(session, game_id, version)
-        if not store.made_by_hand(session, "game", game_id):
+        if not catalogue_edits.made_by_hand(session, "game", game_id):
             raise NotPossibleError(
                 f"{game.name} belongs to the imported catalogue: take it out of that and import it"
                 " again."
             )
-        store.revise(
+        catalogue_edits.revise(
             session, {("game", game_id): None, ("published", game_id): None}, f"removed {game.name}"
         )
     return game.name
@@ -158,21 +159,21 @@ def remove_game(workshop: Workshop, game_id: str, version: int) -> str:
 def restore_game(workshop: Workshop, game_id: str) -> str:
     """Bring back a game that was removed; returns its name."""
     with workshop.database.writing() as session:
-        games = store.revisions(session, "game", game_id, 1)
-        if not games or store.standing_id(session, "game", game_id):
+        games = catalogue_edits.revisions(session, "game", game_id, 1)
+        if not games or catalogue_edits.standing_id(session, "game", game_id):
             raise UnknownGameError(game_id)
-        edits: dict[tuple[str, str], store.Edit] = {("game", game_id): games[0].value}
-        lists = store.revisions(session, "published", game_id, 1)
+        edits: dict[tuple[str, str], catalogue_edits.Edit] = {("game", game_id): games[0].value}
+        lists = catalogue_edits.revisions(session, "published", game_id, 1)
         if lists:
             edits["published", game_id] = lists[0].value
-        store.revise(session, edits, f"brought back {games[0].value.name}")
+        catalogue_edits.revise(session, edits, f"brought back {games[0].value.name}")
         return str(games[0].value.name)
 
 
 def set_assumptions(workshop: Workshop, assumptions: Assumptions) -> None:
     """Store the table of assumptions."""
     with workshop.database.writing() as session:
-        store.revise(
+        catalogue_edits.revise(
             session, {("assumptions", store.ASSUMPTIONS_KEY): assumptions}, "table of assumptions"
         )
 
@@ -209,7 +210,7 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
     else:
         file = _from_rows(catalogue, name, read_flat(name, data))
     games = _missing_games(catalogue, name, file)
-    edits: dict[tuple[str, str], store.Edit] = {("game", game.id): game for game in games}
+    edits: dict[tuple[str, str], catalogue_edits.Edit] = {("game", game.id): game for game in games}
     edits |= {("published", game.game): game.published for game in file.games if game.tiers}
     edits |= {
         ("results", game.game): Results(game=game.game, items=game.results)
@@ -232,7 +233,7 @@ def import_file(workshop: Workshop, name: str, data: bytes) -> list[str]:
             ]
         )
     with workshop.database.writing() as session:
-        store.revise(session, edits, f"file {name}")
+        catalogue_edits.revise(session, edits, f"file {name}")
     return [game.game for game in file.games]
 
 

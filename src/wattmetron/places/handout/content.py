@@ -3,7 +3,8 @@
 from dataclasses import dataclass, replace
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.assembly_steps import assembly, cables
+from wattmetron.core.compatibility.assembly_steps import assembly
+from wattmetron.core.compatibility.cables import cables
 from wattmetron.core.compatibility.first_start import first_start
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.handout import SECTIONS

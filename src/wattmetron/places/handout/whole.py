@@ -10,7 +10,8 @@ from wattmetron.formats.set_file import DatedFile, dated_file, dated_from
 from wattmetron.places.handout.house_rules import with_house
 from wattmetron.places.handout.sets import dated_snapshot, import_here
 from wattmetron.store import snapshots
-from wattmetron.workshop.workshop import Workshop, checked_plan
+from wattmetron.workshop.plan_checks import checked_plan
+from wattmetron.workshop.workshop import Workshop
 
 MOST_SNAPSHOTS = 100
 

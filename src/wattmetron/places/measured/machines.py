@@ -13,7 +13,8 @@ from wattmetron.formats.run_file import run_from
 from wattmetron.places.assessment.assess import assess
 from wattmetron.places.assessment.named import part_named
 from wattmetron.store import stored_runs as store
-from wattmetron.workshop.workshop import Workshop, usual_plan
+from wattmetron.workshop.plan_checks import usual_plan
+from wattmetron.workshop.workshop import Workshop
 
 MOST_REMEMBERED = 12
 

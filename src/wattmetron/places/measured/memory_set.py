@@ -9,7 +9,7 @@ from wattmetron.core.errors import InvalidError
 from wattmetron.core.frames.memory_class import MemoryClass, memory_class
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.values.build import OwnTuning
-from wattmetron.core.values.parts import Memory
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.runs import Run
 from wattmetron.places.measured.run_library import as_run, estimate_of

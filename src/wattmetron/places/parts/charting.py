@@ -22,7 +22,7 @@ from wattmetron.core.values.charts import (
 )
 from wattmetron.core.values.published import Side
 from wattmetron.places.games.tier_edits import TierError, part_called
-from wattmetron.store import catalogues as store
+from wattmetron.store import catalogue_edits
 from wattmetron.workshop.workshop import Workshop
 
 USUAL_NOISE, LEAST_NOISE = 0.03, 0.005
@@ -221,7 +221,7 @@ def store_chart(
     """Store a chart (None takes it out) as an edit by hand; says what moved."""
     before = workshop.catalogue()
     with workshop.database.writing() as session:
-        store.revise(session, {("chart", chart_id): chart}, sentence)
+        catalogue_edits.revise(session, {("chart", chart_id): chart}, sentence)
     return ChartChange(chart_id, sentence, what_moved(before, workshop.catalogue()))
 
 
@@ -242,12 +242,12 @@ def undo_chart(workshop: Workshop, chart_id: str, version: int) -> ChartChange:
     """Take the last change of a chart back."""
     before = workshop.catalogue()
     with workshop.database.writing() as session:
-        standing = store.standing_id(session, "chart", chart_id)
+        standing = catalogue_edits.standing_id(session, "chart", chart_id)
         if standing != version:
             raise ConflictError(
                 "The charts were changed in another tab: here is what they say now."
             )
-        revisions = store.revisions(session, "chart", chart_id, 2)
+        revisions = catalogue_edits.revisions(session, "chart", chart_id, 2)
         if not revisions:
             raise ChartError("Nothing was changed here yet.")
         if not standing:
@@ -256,13 +256,13 @@ def undo_chart(workshop: Workshop, chart_id: str, version: int) -> ChartChange:
             value = revisions[1].value
         else:
             value = None
-        store.revise(session, {("chart", chart_id): value}, "undone")
+        catalogue_edits.revise(session, {("chart", chart_id): value}, "undone")
     return ChartChange(chart_id, "undone", what_moved(before, workshop.catalogue()))
 
 
 def chart_version(workshop: Workshop, chart_id: str) -> int:
     with workshop.database.reading() as session:
-        return store.standing_id(session, "chart", chart_id)
+        return catalogue_edits.standing_id(session, "chart", chart_id)
 
 
 def what_moved(before: Catalogue, after: Catalogue) -> str:

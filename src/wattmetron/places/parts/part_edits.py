@@ -14,7 +14,7 @@ from wattmetron.core.values.part_types import kind_of
 from wattmetron.core.values.parts import Part
 from wattmetron.formats.columns import column_title, columns_of
 from wattmetron.formats.picture_file import kept_picture
-from wattmetron.store import catalogues as store
+from wattmetron.store import catalogue_edits
 from wattmetron.store.pictures import picture_data, standing_picture
 from wattmetron.workshop.workshop import Workshop
 
@@ -72,7 +72,7 @@ def add_part(workshop: Workshop, catalogue: Catalogue, part: Part) -> Done:
             " or colour."
         )
     with workshop.database.writing() as session:
-        edit = store.revise(session, {(kind, part.id): part}, f"added {part.name}")
+        edit = catalogue_edits.revise(session, {(kind, part.id): part}, f"added {part.name}")
     return Done(part.id, f"added {part.name}", edit)
 
 
@@ -90,8 +90,8 @@ def change_part(workshop: Workshop, catalogue: Catalogue, part: Part, version: i
     more = f" and {len(changed) - MOST_CHANGES} more" if len(changed) > MOST_CHANGES else ""
     sentence = f"changed {old.name}: {', '.join(changed[:MOST_CHANGES])}{more}"
     with workshop.database.writing() as session:
-        _check_version(store.standing_id(session, kind, part.id), version)
-        edit = store.revise(session, {(kind, part.id): part}, sentence)
+        _check_version(catalogue_edits.standing_id(session, kind, part.id), version)
+        edit = catalogue_edits.revise(session, {(kind, part.id): part}, sentence)
     return Done(part.id, sentence, edit)
 
 
@@ -100,8 +100,8 @@ def take_out_part(workshop: Workshop, catalogue: Catalogue, part_id: str, versio
     old = catalogue.described.part(part_id)
     kind = kind_of(old)
     with workshop.database.writing() as session:
-        _check_version(store.standing_id(session, kind, part_id), version)
-        edit = store.revise(session, {(kind, part_id): None}, f"took out {old.name}")
+        _check_version(catalogue_edits.standing_id(session, kind, part_id), version)
+        edit = catalogue_edits.revise(session, {(kind, part_id): None}, f"took out {old.name}")
     return Done(part_id, f"took out {old.name}", edit)
 
 
@@ -115,7 +115,7 @@ def _check_version(standing: int, version: int) -> None:
 
 def part_version(workshop: Workshop, part_id: str, kind: Kind) -> int:
     with workshop.database.reading() as session:
-        return store.standing_id(session, kind, part_id)
+        return catalogue_edits.standing_id(session, kind, part_id)
 
 
 def type_offer(
@@ -140,7 +140,7 @@ def type_offer(
     )
     sentence = f"noted what {typed.shop} asks for {part.name}"
     with workshop.database.writing() as session:
-        edit = store.revise_offers(session, part_id, region.id, [offer], sentence)
+        edit = catalogue_edits.revise_offers(session, part_id, region.id, [offer], sentence)
     return Done(part_id, sentence, edit)
 
 
@@ -168,7 +168,7 @@ def _revise_picture(
 ) -> Done:
     with workshop.database.writing() as session:
         _check_version(standing_picture(session, part_id), version)
-        edit = store.revise_picture(session, part_id, picture, sentence)
+        edit = catalogue_edits.revise_picture(session, part_id, picture, sentence)
     return Done(part_id, sentence, edit)
 
 
@@ -198,30 +198,30 @@ def note_own(workshop: Workshop, record: OwnRecord, version: int) -> Done:
     if record.empty:
         sentence = f"took out what you noted of {record.name}"
     with workshop.database.writing() as session:
-        standing = store.standing_id(session, OWN_KIND, record.key)
+        standing = catalogue_edits.standing_id(session, OWN_KIND, record.key)
         _check_version(standing, version)
         if record.empty and not standing:
             raise PartError("Nothing was noted: enter how many you used, or tick the mark.")
         entry = None if record.empty else record
-        edit = store.revise(session, {(OWN_KIND, record.key): entry}, sentence)
+        edit = catalogue_edits.revise(session, {(OWN_KIND, record.key): entry}, sentence)
     return Done(record.name, sentence, edit)
 
 
 def own_version(workshop: Workshop, key: str) -> int:
     with workshop.database.reading() as session:
-        return store.standing_id(session, OWN_KIND, key)
+        return catalogue_edits.standing_id(session, OWN_KIND, key)
 
 
 def undo_edit(workshop: Workshop, edit_id: int) -> str:
     """Take an edit back; returns what it was."""
     with workshop.database.writing() as session:
-        return store.undo_edit(session, edit_id)
+        return catalogue_edits.undo_edit(session, edit_id)
 
 
 def edit_said(workshop: Workshop, edit_id: int) -> str:
     """What an edit was, for the notice that offers to take it back."""
     with workshop.database.reading() as session:
-        return store.edit_said(session, edit_id)
+        return catalogue_edits.edit_said(session, edit_id)
 
 
 def variant_of(part: Part) -> Part:

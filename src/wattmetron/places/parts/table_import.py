@@ -17,7 +17,7 @@ from wattmetron.formats.columns import columns_of
 from wattmetron.formats.csv_table import decoded, read_table
 from wattmetron.formats.problems import Problem, add_problem
 from wattmetron.places.parts.part_edits import Done
-from wattmetron.store import catalogues as store
+from wattmetron.store import catalogue_edits
 from wattmetron.workshop.workshop import Workshop
 
 
@@ -192,7 +192,7 @@ def bring_in(workshop: Workshop, catalogue: Catalogue, kind: Kind, name: str, da
         f"brought in {name}: {len(table_preview.new)} new, {len(table_preview.changed)} changed"
     )
     with workshop.database.writing() as session:
-        edit = store.revise(
+        edit = catalogue_edits.revise(
             session, {(kind, part.id): part for part in table_preview.parts}, sentence
         )
     return Done(table_preview.parts[0].id, sentence, edit)

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.trust import TRUSTS, trust_of
 
 Figure = tuple[str, float | None, str]

@@ -5,9 +5,10 @@ from dataclasses import dataclass, replace
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.build import Build
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.part_types import kind_of
-from wattmetron.core.values.parts import Memory, Part
+from wattmetron.core.values.parts import Part
 from wattmetron.places.assessment.assess import Assessment, known_brief, known_build
 
 FORCED: dict[Kind, frozenset[Kind]] = {

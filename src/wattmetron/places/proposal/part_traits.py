@@ -12,7 +12,8 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import Graphics, Mainboard, Memory, Part, Processor
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
 
 
 def traits(part: Part) -> tuple[str, str]:

@@ -12,7 +12,8 @@ from wattmetron.places.assessment.all_targets import together
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.assessment.remaining import finding_remedies
 from wattmetron.places.proposal.leftover_budget import rest_of
-from wattmetron.places.proposal.proposals import Answer, reasons_of
+from wattmetron.places.proposal.no_answer import Answer
+from wattmetron.places.proposal.proposals import reasons_of
 from wattmetron.words.figures import amount
 
 

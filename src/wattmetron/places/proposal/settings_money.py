@@ -9,7 +9,8 @@ from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import (
     known_brief,
 )
-from wattmetron.places.proposal.proposals import easier_settings, kept_parts
+from wattmetron.places.proposal.no_answer import easier_settings
+from wattmetron.places.proposal.proposals import kept_parts
 
 
 @dataclass(frozen=True, slots=True)

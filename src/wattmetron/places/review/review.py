@@ -11,8 +11,8 @@ from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.frames.estimate import Estimate
 from wattmetron.core.values.further_parts import Fan
 from wattmetron.core.values.housing import PowerSupply
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
-from wattmetron.core.values.parts import Memory
 from wattmetron.core.values.sent_list import Sent
 from wattmetron.core.values.trust import judge, trust_of
 from wattmetron.core.values.words import listed

@@ -8,9 +8,9 @@ from collections.abc import Sequence
 from itertools import groupby, pairwise
 
 from wattmetron.core.texts.requirements.headings import LABEL, SURE, tier_name
-from wattmetron.core.texts.requirements.layout import every_tier, head_by_conditions
 from wattmetron.core.texts.requirements.mentions import CORE, Kind, Mention
 from wattmetron.core.texts.requirements.pieces import Layout, Piece
+from wattmetron.core.texts.requirements.prose_layout import every_tier, head_by_conditions
 from wattmetron.core.texts.requirements.vocabulary import BARE_TIERS, Field
 
 LONGEST_HEAD, MOST_TIERS = 60, 16

@@ -25,6 +25,13 @@ from wattmetron.core.texts.requirements.headings import (
     tier_name,
 )
 from wattmetron.core.texts.requirements.pieces import Layout, Piece, TextLine
+from wattmetron.core.texts.requirements.prose_layout import (
+    BEFORE_COLON,
+    conditions_alone,
+    every_tier,
+    head_by_conditions,
+    read_prose,
+)
 from wattmetron.core.texts.requirements.text_columns import (
     column_run,
     read_columns,
@@ -38,7 +45,6 @@ from wattmetron.core.texts.requirements.vocabulary import (
     TITLE,
     Field,
 )
-from wattmetron.core.values import amounts
 
 
 def lay_out(text: str, names_both: Callable[[str], bool] = lambda _: False) -> Layout:
@@ -88,7 +94,7 @@ class _Walk:
     def run(self) -> None:
         headed = any(self._heading(line) for line in self.lines)
         self.by_conditions = (
-            not headed and sum(_conditions_alone(line.text) for line in self.lines) >= 2
+            not headed and sum(conditions_alone(line.text) for line in self.lines) >= 2
         )
         self.by_heads = (
             not headed and sum(head_by_conditions(line.text) is not None for line in self.lines) > 1
@@ -102,7 +108,7 @@ class _Walk:
             LABEL.search(line.text) or LABEL_ALONE.match(line.text) for line in self.lines
         )
         if not (headed or labelled or self.by_conditions or self.by_heads or self.by_parts):
-            _read_prose(self.text, self.lines, self.found)
+            read_prose(self.text, self.lines, self.found)
             return
         for n, line in enumerate(self.lines):
             following = self.lines[n + 1] if n + 1 < len(self.lines) else None
@@ -133,7 +139,7 @@ class _Walk:
         if TITLE.fullmatch(line.text.strip(" *#-_:")):
             self.found.structure.append((line.start, line.end, "title", None))
             return
-        if self.by_conditions and _conditions_alone(line.text):
+        if self.by_conditions and conditions_alone(line.text):
             self._open(line.text.strip(" :*#=-[]"), line.start, line.start)
             self._content(line)
             return
@@ -208,7 +214,7 @@ class _Walk:
             return tier_name(match["tier"]), line.end
         start = line.start + match.start("rest") + len(match["rest"]) - len(rest)
         if rest[0] in ":-(,[" or (match["tail"] and sure):
-            known = sure or rest[0] in ":(" or (rest[0] == "-" and _conditions_alone(rest[1:]))
+            known = sure or rest[0] in ":(" or (rest[0] == "-" and conditions_alone(rest[1:]))
             return (tier_name(match["tier"]), start) if known else None
         return None
 
@@ -349,96 +355,3 @@ SIDE_WORD = re.compile(
     r"(?<![^\W_])(?:cpu|gpu|processor|graphics|graphics card|video card)(?![^\W_])", re.IGNORECASE
 )
 SURE_WORD = re.compile(rf"(?<![^\W_])(?:{SURE_TIERS})(?![^\W_])", re.IGNORECASE)
-BEFORE_COLON = re.compile(r"[\s*#\-=\[(]*(?P<head>[^:\n]{3,60}?)[ ]*:")
-_IN_BRACKETS = re.compile(
-    r"[\s*#\-=\[]*(?P<name>[^():\n]{2,50}?)[ ]*\((?P<head>[^()\n]{3,60})\)[\s:]*\Z"
-)
-
-
-def head_by_conditions(text: str) -> tuple[str, int] | None:
-    """A tier named by its resolution and frame rate before a colon, or with them in brackets after
-    its name: the name, and where what it says begins.
-    """
-    match = _IN_BRACKETS.match(text)
-    if match and _conditions_alone(match["head"]):
-        says = amounts.PRESET.search(match["name"]) or amounts.BARE_PRESET.search(match["name"])
-        return match["name"].strip(" -*#"), match.start("name" if says else "head")
-    match = BEFORE_COLON.match(text)
-    if match and _conditions_alone(match["head"]):
-        return match["head"].strip(" -*#["), match.start("head")
-    return None
-
-
-def every_tier(layout: Layout) -> int:
-    """The place of what is said of every tier."""
-    if EVERY not in layout.tiers:
-        layout.tiers.append(EVERY)
-    return layout.tiers.index(EVERY)
-
-
-def _conditions_alone(text: str) -> bool:
-    """Whether a line says nothing but a resolution with a frame rate or a preset."""
-    size = any(
-        pattern.search(text) for pattern in (amounts.SIZE, amounts.LINES, amounts.NAMED_SIZE)
-    )
-    rest = text
-    for pattern in (
-        amounts.SIZE,
-        amounts.LINES,
-        amounts.NAMED_SIZE,
-        amounts.FPS,
-        amounts.PRESET,
-        amounts.BARE_PRESET,
-        amounts.UPSCALING,
-        amounts.RAYS,
-        amounts.GENERATED,
-    ):
-        rest = pattern.sub(" ", rest)
-    return (
-        size
-        and len(rest.strip(" /,|-+@:*#()")) < 4
-        and rest != text
-        and (amounts.FPS.search(text) or amounts.BARE_PRESET.search(text)) is not None
-    )
-
-
-def _read_prose(text: str, lines: list[TextLine], layout: Layout) -> None:
-    """Sentences: each belongs to the tier that it names, else to the one before; one tier where
-    none is named.
-    """
-    tier: int | None = None
-    word = re.compile(rf"\b({SURE_TIERS})\b", re.IGNORECASE)
-    if not any(word.search(line.text) for line in lines):
-        tier = 0
-        layout.tiers.append("")
-    for line in lines:
-        for match in re.finditer(r"(?:[^.;!?]|[.;!?](?!\s|\Z))+[.;!?]?", line.text):
-            if EVERY in match[0]:
-                position = line.start + match.start() + match[0].index(EVERY)
-                layout.structure.append((position, position + 1, "layout", None))
-                layout.pieces.append(
-                    Piece(
-                        tier=every_tier(layout),
-                        field=None,
-                        label="",
-                        start=position + 1,
-                        end=line.start + match.end(),
-                        prose=True,
-                    )
-                )
-                continue
-            named = word.search(match[0])
-            if named:
-                tier = len(layout.tiers)
-                layout.tiers.append(tier_name(named[1]))
-                position = line.start + match.start()
-                layout.structure.append(
-                    (position + named.start(), position + named.end(), "tier", tier)
-                )
-            start, end = line.start + match.start(), line.start + match.end()
-            if tier is None:
-                layout.structure.append((start, end, "unread", None))
-            else:
-                layout.pieces.append(
-                    Piece(tier=tier, field=None, label="", start=start, end=end, prose=True)
-                )

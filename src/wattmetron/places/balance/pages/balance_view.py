@@ -12,13 +12,13 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.all_targets import at_once_words
 from wattmetron.places.assessment.assess import Assessment, assess
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.balance.balance import (
     More,
     Tables,
     idle_money,
     map_of,
     more_money,
-    split_of,
     tables,
 )
 from wattmetron.places.balance.balance_words import account, limit_rows, side_money
@@ -36,6 +36,7 @@ from wattmetron.places.balance.pages.balance_savings import (
 )
 from wattmetron.places.balance.pages.balance_summary import GlanceCard, glances
 from wattmetron.places.balance.pages.coverage_view import CoverView, cover_view
+from wattmetron.places.balance.pages.split_rows import SplitRow, split_rows
 from wattmetron.places.balance.pages.suppositions import (
     SupposedRow,
     WishRow,
@@ -49,25 +50,11 @@ from wattmetron.places.balance.pages.suppositions import (
 from wattmetron.places.balance.pages.upgrade_path_view import PathView, path_view
 from wattmetron.places.balance.price_limits import SIDES, PriceLimits, price_limits
 from wattmetron.places.proposal.preference_answers import preference_lines
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery, Link, encode_build
-from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change, percent
+from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change
 
 ALIKE_COST = 0.02
 MOST_ALIKE = 4
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class SplitRow:
-    """One side's money with its share of the whole, and what it consists of."""
-
-    name: str
-    fill: str
-    amount: str
-    share: str
-    start: float
-    wide: float
-    words: str
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -160,7 +147,7 @@ def balance_view(
         glances=glances(catalogue, now, subject, answer, more, free, trial),
         proposal=_proposal(now, answer, trial),
         account=account(all_tables, subject, answer, pairs, more, free),
-        split=_split(catalogue, subject),
+        split=split_rows(catalogue, subject),
         limits=limits.rows,
         limit_map=limits.by_resolution,
         resolutions=limits.resolutions,
@@ -245,39 +232,6 @@ def _proposal(
             f" {money(answer.spent_minor, answer.currency)}{than}."
         ),
         trial(answer.build),
-    )
-
-
-def _split(catalogue: Catalogue, subject: Assessment) -> tuple[SplitRow, ...]:
-    split = split_of(catalogue, subject)
-    if split is None or not split.total_minor:
-        return ()
-    rows: list[tuple[str, str, int, str]] = []
-    for name, side, fill, words in (
-        ("Processor side", split.processor, "hatch", "processor and cooler"),
-        ("Graphics side", split.graphics, "dots", "card"),
-    ):
-        if side is None:
-            continue
-        forced = money(abs(side.forced_minor), subject.currency)
-        sentences = (
-            f"{words} {money(side.own_minor, subject.currency)}, and it"
-            f" {'forces' if side.forced_minor >= 0 else 'spares'} {forced} elsewhere"
-        )
-        rows.append((name, fill, side.total_minor, sentences))
-    rows.append(("Rest", "", split.rest_minor, "what any such machine needs"))
-    wide = [max(0.0, round(100 * minor / split.total_minor, 2)) for _, _, minor, _ in rows]
-    return tuple(
-        SplitRow(
-            name=name,
-            fill=fill,
-            amount=money(minor, subject.currency),
-            share=percent(minor / split.total_minor),
-            start=round(sum(wide[:n]), 2),
-            wide=wide[n],
-            words=sentence,
-        )
-        for n, (name, fill, minor, sentence) in enumerate(rows)
     )
 
 

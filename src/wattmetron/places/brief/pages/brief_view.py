@@ -2,10 +2,10 @@
 
 from dataclasses import dataclass
 
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.brief.pages.brief_form import BriefForm, brief_form
 from wattmetron.places.games.pages.required import tier_words
 from wattmetron.places.proposal.pages.trust_panel import TrustRow, trust_rows
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -19,11 +19,11 @@ from wattmetron.core.values.shops import Sale
 from wattmetron.core.values.words import listed
 from wattmetron.drawing.price_line import line_words, price_line
 from wattmetron.places.assessment.assess import Assessment, assess
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.buy.pages.sold_out import SoldOut, sold_out
 from wattmetron.places.buy.pages.systems_panel import SystemRow, system_rows
 from wattmetron.places.buy.purchase_edits import Buying, arrived_build, buying, chosen_way
 from wattmetron.places.shops.sale_prices import sale_words, sales_of
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery
 from wattmetron.shell.pages import amount
 from wattmetron.words.figures import THIN, money, money_change

@@ -11,6 +11,7 @@ from wattmetron.core.values.build import Build
 from wattmetron.core.values.references import ReachedRate, Reference
 from wattmetron.core.values.words import listed
 from wattmetron.drawing.compare_row import compare_row
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.compare.compare import MOST_SIDES, Comparison, Pace, compared
 from wattmetron.places.compare.pages.snapshot_panel import (
     Past,
@@ -20,7 +21,6 @@ from wattmetron.places.compare.pages.snapshot_panel import (
     since_view,
     snapshot_rows,
 )
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery, Link, encode_build
 from wattmetron.words.figures import THIN, amount, money, money_change, percent
 from wattmetron.workshop.listed_briefs import ListedBrief, Opened

@@ -5,7 +5,8 @@ open.
 from dataclasses import dataclass
 
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.compatibility.assembly_steps import Cable, Stage, assembly, cables
+from wattmetron.core.compatibility.assembly_steps import Stage, assembly
+from wattmetron.core.compatibility.cables import Cable, cables
 from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import assess

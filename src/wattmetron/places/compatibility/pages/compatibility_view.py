@@ -6,19 +6,20 @@ from dataclasses import dataclass
 from markupsafe import Markup
 
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.compatibility.drawing_to_scale import Clearance, Drawing
 from wattmetron.core.compatibility.finding import LEVELS, Finding, Told
 from wattmetron.core.compatibility.rules import TOLD
-from wattmetron.core.compatibility.scale_drawing import Clearance, Drawing, drawing
+from wattmetron.core.compatibility.scale_drawing import drawing
 from wattmetron.core.power.tuning import CHANGES
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.core.values.words import counted, listed
 from wattmetron.drawing.case_drawing import Pin, case_drawing
 from wattmetron.places.assessment.assess import Assessment, concerned
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.compatibility.cures import Cure, cure
 from wattmetron.places.compatibility.growth import growth
 from wattmetron.places.compatibility.pages.power import PowerView, power_view
 from wattmetron.places.compatibility.tuning_advice import Tuned, ways_to_tune
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import trial_of
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change, percent
 

@@ -9,6 +9,7 @@ from wattmetron.core.compatibility.remedies import Remedy
 from wattmetron.core.values.brief import Brief
 from wattmetron.places.assessment.all_targets import at_once_words
 from wattmetron.places.assessment.assess import Assessment, assess
+from wattmetron.places.assessment.pages.view_spec import FindingView, ViewContext, ViewSpec
 from wattmetron.places.assessment.remaining import finding_remedies, remaining
 from wattmetron.places.desk.pages.trial import Trying, ghost_of, tried_build, trying
 from wattmetron.places.desk.pages.view_registry import BY_NAME, REGISTERED
@@ -19,12 +20,12 @@ from wattmetron.places.frames.pages.workings import WorkingView, working_view
 from wattmetron.places.games.pages.beside_brief import equals_beside, game_beside
 from wattmetron.places.games.pages.equals_panel import EqualsView
 from wattmetron.places.games.pages.game import GamePanel
+from wattmetron.places.proposal.no_answer import Answer, Reason
 from wattmetron.places.proposal.pages.build_panel import BuildView, build_view
 from wattmetron.places.proposal.pages.first_panel import FirstRow, first_panel
 from wattmetron.places.proposal.pages.leftover_panel import RestView, leftover_panel
 from wattmetron.places.proposal.pages.swap import ChipsView, SwapView, chips_panel, swap_panel
-from wattmetron.places.proposal.proposals import Answer, Reason, answer, reasons_of
-from wattmetron.places.view_spec import FindingView, ViewContext, ViewSpec
+from wattmetron.places.proposal.proposals import answer, reasons_of
 from wattmetron.shell.address import AIM_WORDS, DeskQuery, encode_build
 from wattmetron.words.figures import money
 from wattmetron.workshop.listed_briefs import Opened

@@ -14,7 +14,8 @@ from wattmetron.core.texts.table_text import text_of
 from wattmetron.core.values.text import clean
 from wattmetron.formats.brief_file import brief_file, build_file, document_text
 from wattmetron.places.brief.pages.briefs_page import brief_cards
-from wattmetron.places.brief.pages.message_page import LetterPage, plan_with_list, read_text
+from wattmetron.places.brief.pages.message_page import LetterPage, read_text
+from wattmetron.places.brief.pages.message_plan import plan_with_list
 from wattmetron.places.handout.whole import open_whole
 from wattmetron.places.shops.watch_list import kept_watches, looked_at
 from wattmetron.shell.address import ViewName
@@ -22,7 +23,7 @@ from wattmetron.shell.computation_queue import PageRoute
 from wattmetron.shell.forms import Typed, typed
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import LOCATION, workshop_of
-from wattmetron.workshop.workshop import usual_plan
+from wattmetron.workshop.plan_checks import usual_plan
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
 

@@ -18,7 +18,7 @@ from wattmetron.places.handout.changes_since import figures_of
 from wattmetron.shell.forms import Form, Number, Short400, Typed, read, typed
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
-from wattmetron.workshop.workshop import checked_plan
+from wattmetron.workshop.plan_checks import checked_plan
 
 router = APIRouter(include_in_schema=False)
 

@@ -9,7 +9,7 @@ from wattmetron.core.values.part_kinds import ALL_KINDS
 from wattmetron.core.values.plan import Plan
 from wattmetron.places.assessment.assess import Assessment, assess, known_build
 from wattmetron.places.balance.balance import cell_of, tables
-from wattmetron.places.proposal.proposals import Answer
+from wattmetron.places.proposal.no_answer import Answer
 from wattmetron.shell.address import DeskQuery, decode_build, encode_build
 from wattmetron.words.figures import KIND_WORDS, money
 from wattmetron.workshop.listed_briefs import Opened

@@ -14,9 +14,9 @@ from wattmetron.drawing.frame_row import frame_row
 from wattmetron.drawing.pacing_strip import pacing_strip, pacing_words
 from wattmetron.places.assessment.all_targets import together_words
 from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.games.contenders import machine_contender
 from wattmetron.places.games.pages.required import Required, required, tier_words
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.words.figures import THIN, percent, settings
 
 

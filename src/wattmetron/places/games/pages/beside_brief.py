@@ -3,12 +3,12 @@
 from functools import partial
 
 from wattmetron.core.speeds.equal_parts import Use
+from wattmetron.places.assessment.pages.view_spec import ViewContext
 from wattmetron.places.games.contenders import machine_contender
 from wattmetron.places.games.pages.equals_panel import EqualsView, equals_view
 from wattmetron.places.games.pages.game import GamePanel, game_panel
 from wattmetron.places.games.pages.machine_panel import MeasuredMachine
 from wattmetron.places.games.publishing import game_state
-from wattmetron.places.view_spec import ViewContext
 
 
 def game_beside(context: ViewContext) -> GamePanel | None:

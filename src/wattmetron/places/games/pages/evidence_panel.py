@@ -10,9 +10,9 @@ import numpy as np
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.frames.working import WorkingStep
-from wattmetron.core.game_fit.calibration import Residual
 from wattmetron.core.game_fit.game_evidence import Item
 from wattmetron.core.game_fit.learned_priors import Learnt
+from wattmetron.core.game_fit.residuals import Residual
 from wattmetron.core.speeds.speed_scale import scale_of
 from wattmetron.core.values.results import Result
 from wattmetron.places.games.library import GameFacts

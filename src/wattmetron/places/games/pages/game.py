@@ -2,7 +2,7 @@
 brief.
 """
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 
 import numpy as np
@@ -13,15 +13,12 @@ from wattmetron.core.frames.working import WorkingStep
 from wattmetron.core.requirements.agreement import Doubt
 from wattmetron.core.requirements.tiers import Bars, tiers_of
 from wattmetron.core.requirements.verdicts import ASPECTS, Aspect, AspectVerdict, TierVerdict
-from wattmetron.core.speeds.blend import graphics_ln, processor_ln
 from wattmetron.core.speeds.equal_parts import Use
-from wattmetron.core.speeds.speed_scale import Standing, scale_of
-from wattmetron.core.values.offers import NEW_PARTS, Buys
+from wattmetron.core.speeds.speed_scale import Standing
+from wattmetron.core.values.offers import NEW_PARTS
 from wattmetron.core.values.published import SIDES, Settled, Side, Tier
-from wattmetron.drawing.rails import Band, Marker, Rail, Tick, rails
-from wattmetron.places.assessment.assess import known_build
-from wattmetron.places.games.contenders import machine_contender
-from wattmetron.places.games.library import GameFacts, game_facts, judged, reach_words
+from wattmetron.drawing.rails import rails
+from wattmetron.places.games.library import GameFacts, game_facts
 from wattmetron.places.games.measuring import ResultsState
 from wattmetron.places.games.pages.equals_panel import EqualsView, equals_view
 from wattmetron.places.games.pages.evidence_panel import (
@@ -30,14 +27,15 @@ from wattmetron.places.games.pages.evidence_panel import (
     work_rows,
     work_steps,
 )
+from wattmetron.places.games.pages.game_rail import Odd, rail_label, rail_of
+from wattmetron.places.games.pages.game_runs import BriefReach, RunView, builds_of, runs_of
 from wattmetron.places.games.pages.machine_panel import MeasuredMachine
 from wattmetron.places.games.publishing import GameState
-from wattmetron.words.figures import THIN, money
+from wattmetron.words.figures import THIN
 from wattmetron.words.tier_words import tier_label
 from wattmetron.workshop.listed_briefs import ListedBrief
 
 Link = Callable[..., str]
-Odd = Mapping[tuple[int, Side | None, int | None], str]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -103,15 +101,6 @@ class VariantView:
     equal_url: str
 
 
-@dataclass(frozen=True, slots=True)
-class RunView:
-    """The cheapest parts that reach a tier today."""
-
-    tier: str
-    processor: str
-    graphics: str
-
-
 @dataclass(frozen=True, kw_only=True)
 class GamePanel:
     """Everything that is shown about a game."""
@@ -124,7 +113,7 @@ class GamePanel:
     narrow_chart: Markup | None
     doubts: tuple[DoubtView, ...]
     runs: tuple[RunView, ...]
-    builds: tuple[tuple[int, str, str], ...]
+    builds: tuple[BriefReach, ...]
     work: tuple[tuple[str, str, str], ...]
     steps: tuple[WorkingStep, ...]
     results: tuple[ResultView, ...]
@@ -173,11 +162,11 @@ def game_panel(
         narrow_chart=_chart(catalogue, facts, odd, 380),
         doubts=tuple(DoubtView(doubt, _about(tiers, doubt)) for doubt in facts.doubts),
         runs=(
-            tuple(_runs(catalogue, facts, row, region, buys) for row in facts.rows)
+            tuple(runs_of(catalogue, facts, row, region, buys) for row in facts.rows)
             if region
             else ()
         ),
-        builds=tuple(_builds(catalogue, facts, builds)),
+        builds=tuple(builds_of(catalogue, facts, builds)),
         work=work_rows(facts),
         steps=tuple(work_steps(facts)),
         results=tuple(result_rows(catalogue, facts)),
@@ -376,14 +365,14 @@ def _about(tiers: tuple[TierView, ...], doubt: Doubt) -> ListedView | None:
 
 
 def _chart(catalogue: Catalogue, facts: GameFacts, odd: Odd, width: int) -> Markup | None:
-    sides = [_rail(catalogue, facts, side, odd) for side in SIDES]
+    sides = [rail_of(catalogue, facts, side, odd) for side in SIDES]
     if not any(rail.bands for rail in sides):
         return None
     names = tuple(
         (tier_label(tiers_of(catalogue).rows[row].tier.label, n), _said(settled))
         for n, (row, settled) in enumerate(zip(facts.rows, facts.settled, strict=True))
     )
-    return rails(sides[0], sides[1], names, _label(catalogue, facts), width)
+    return rails(sides[0], sides[1], names, rail_label(catalogue, facts), width)
 
 
 def _said(settled: Settled) -> str:
@@ -394,123 +383,3 @@ def _said(settled: Settled) -> str:
     if settled.assumed:
         return f"{words} (partly assumed)"
     return words
-
-
-def _rail(catalogue: Catalogue, facts: GameFacts, side: Side, odd: Odd) -> Rail:
-    bars = tiers_of(catalogue).sides[side]
-    ticks, bands = [], []
-    gaps = {item.row.position: item.gap for item in facts.informed.items if item.side == side}
-    for n, row in enumerate(facts.rows):
-        for bar in bars.of_row(row):
-            entry = bars.entries[bar]
-            stands_out = odd.get((n, side, entry.position), "") == "out of line"
-            speeds = tiers_of(catalogue).speeds(side, entry.meant, np.full(len(entry.meant), row))
-            ticks += [
-                Tick(float(ln), standing.name, stands_out, entry.listed.excluded)
-                for ln, standing in zip(speeds, entry.meant, strict=True)
-                if np.isfinite(ln)
-            ]
-        if np.isfinite(bars.bar[row]):
-            bands.append(Band(float(bars.bar[row]), gaps.get(n, 0.05), n))
-    return Rail(tuple(ticks), tuple(bands), _marker(catalogue, facts, side))
-
-
-def _marker(catalogue: Catalogue, facts: GameFacts, side: Side) -> Marker | None:
-    """The machine's speed as the first tier sees it."""
-    contender = facts.contender
-    if contender is None:
-        return None
-    if side == "processor":
-        if contender.processor is None:
-            return None
-        ln = float(
-            processor_ln(contender.processor[0], contender.processor[1], facts.game.parallel_share)
-        )
-        return Marker(ln, contender.processor_sd, contender.processor_name)
-    if contender.graphics is None or not len(facts.rows):
-        return None
-    row = facts.rows[0]
-    ln = float(
-        graphics_ln(
-            np.array([contender.graphics]),
-            np.array([np.nan]),
-            tiers_of(catalogue).rendered_mpx[row : row + 1],
-            np.zeros(1),
-        )[0]
-    )
-    return Marker(ln, contender.graphics_sd, contender.graphics_name)
-
-
-def _label(catalogue: Catalogue, facts: GameFacts) -> str:
-    """The chart in words."""
-    sentences = []
-    for n, row in enumerate(facts.rows):
-        bars = [float(tiers_of(catalogue).sides[side].bar[row]) for side in SIDES]
-        points = [
-            f"{side} {np.exp(bar):.0f}"
-            for side, bar in zip(SIDES, bars, strict=True)
-            if not np.isnan(bar)
-        ]
-        sentences.append(
-            f"{tier_label(tiers_of(catalogue).rows[row].tier.label, n)} asks for"
-            f" {', '.join(points) or 'nothing placed'}"
-        )
-    contender = facts.contender
-    if contender is not None:
-        names = [name for name in (contender.processor_name, contender.graphics_name) if name]
-        sentences.append(f"measured against {' and '.join(names)}")
-    return f"{facts.game.name} on the scale of speeds, reference part at 100: " + "; ".join(
-        sentences
-    )
-
-
-# --- what runs it
-# -------------------------------------------------------------------------------------
-
-
-def _runs(catalogue: Catalogue, facts: GameFacts, row: int, region: str, buys: Buys) -> RunView:
-    tier = tiers_of(catalogue).rows[row].tier
-    runs = [_cheapest(catalogue, row, side, region, buys, tier) for side in SIDES]
-    return RunView(tier_label(tier.label, tiers_of(catalogue).rows[row].position), *runs)
-
-
-def _cheapest(
-    catalogue: Catalogue, row: int, side: Side, region: str, buys: Buys, tier: Tier
-) -> str:
-    """The cheapest part on sale whose best estimate reaches the bar, with enough video memory."""
-    table = tiers_of(catalogue)
-    bar = float(table.sides[side].bar[row])
-    if np.isnan(bar):
-        return "not known"
-    book = catalogue.prices(region, buys)
-    standings = scale_of(catalogue).of(side)
-    speeds = table.speeds(side, standings, np.full(len(standings), row))
-    best: tuple[int, str] | None = None
-    for standing, ln in zip(standings, speeds, strict=True):
-        if ln < bar - 1e-9 or (
-            side == "graphics" and (standing.memory_gb or 0) < (tier.video_memory_gb or 0)
-        ):
-            continue
-        for part_id in standing.part_ids:
-            price = book.cost(part_id)
-            if price is not None and (best is None or (price, part_id) < best):
-                best = (price, part_id)
-    if best is None:
-        return "nothing on sale reaches it"
-    return f"{catalogue.part(best[1]).name}, {money(best[0], book.currency)}"
-
-
-def _builds(
-    catalogue: Catalogue, facts: GameFacts, builds: Iterable[ListedBrief]
-) -> Iterator[tuple[int, str, str]]:
-    """Briefs whose build has a processor and something that draws, and the highest tier that it
-    meets.
-    """
-    if not len(facts.rows):
-        return
-    for build in builds:
-        brief = build.plan.brief
-        machine = catalogue.machine(known_build(catalogue, build.plan.build))
-        if machine.can_draw:
-            standings = judged(catalogue, machine_contender(machine, brief.system), brief.chance)
-            yield build.id, brief.name, reach_words(catalogue, standings, facts.game.id)[0]

@@ -11,12 +11,12 @@ from wattmetron.core.values.handout import SECTIONS
 from wattmetron.core.values.plan import Plan
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import assess
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.handout.content import Handout, handout
 from wattmetron.places.handout.handout_links import Of, StoredLink, links_of
 from wattmetron.places.handout.house_rules import NOTHING_KEPT, Housed, housed
 from wattmetron.places.handout.notes import computed_reasons, doubt
 from wattmetron.places.handout.texts import chat
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.workshop.listed_briefs import Opened
 
 FORMS = (

@@ -11,7 +11,8 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import InvalidError, WattmetronError
 from wattmetron.core.frames.memory_class import memory_class
 from wattmetron.core.values.build import OwnTuning
-from wattmetron.core.values.parts import Memory, Part
+from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import Part
 from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment, assess

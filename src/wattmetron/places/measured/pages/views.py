@@ -16,9 +16,9 @@ from wattmetron.core.values.words import counted, listed
 from wattmetron.drawing.run_trace import (
     honesty_chart,
 )
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.measured.promises import TargetOutcome, honesty_of, in_words, outcomes_of
 from wattmetron.places.measured.run_library import MeasuredRun, all_runs
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.words.figures import THIN
 
 

@@ -6,8 +6,8 @@ from markupsafe import Markup
 
 from wattmetron.core.compatibility.extras import has_wireless
 from wattmetron.core.values.build import MAX_KITS
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_kinds import FURTHER_KINDS, KINDS, Kind
-from wattmetron.core.values.parts import Memory
 from wattmetron.core.values.words import listed, with_article
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import Assessment, CostLine, Remaining

@@ -7,6 +7,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.assessment.pages.view_spec import ViewContext
 from wattmetron.places.proposal.step_words import (
     changed_names,
     cost_words,
@@ -14,7 +15,6 @@ from wattmetron.places.proposal.step_words import (
     gain_words,
 )
 from wattmetron.places.proposal.upgrade_first import what_first
-from wattmetron.places.view_spec import ViewContext
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -6,9 +6,9 @@ from dataclasses import dataclass
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.assessment.pages.view_spec import ViewContext
 from wattmetron.places.proposal.leftover_budget import rest_of
-from wattmetron.places.proposal.proposals import Answer
-from wattmetron.places.view_spec import ViewContext
+from wattmetron.places.proposal.no_answer import Answer
 from wattmetron.words.figures import KIND_WORDS, money
 
 

@@ -10,10 +10,10 @@ from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.words import listed
 from wattmetron.drawing.part_picture import part_picture
 from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.assessment.pages.view_spec import ViewContext
 from wattmetron.places.proposal.chips import ChipOffer, chips, compared
 from wattmetron.places.proposal.part_traits import traits
 from wattmetron.places.proposal.swaps import Candidate, Swap, SwapEffect, SwapQuery, swap
-from wattmetron.places.view_spec import ViewContext
 from wattmetron.shell.address import DeskQuery, encode_build
 from wattmetron.words.figures import GAP, KIND_WORDS, THIN, money, round_money
 from wattmetron.words.offer_words import offer_marks

@@ -10,13 +10,13 @@ from wattmetron.core.values.plan import Plan
 from wattmetron.core.values.sent_list import Sent
 from wattmetron.core.values.words import listed
 from wattmetron.places.assessment.assess import Assessment
+from wattmetron.places.assessment.pages.view_spec import ViewContext, ViewSpec
 from wattmetron.places.balance.balance_words import what_limits
 from wattmetron.places.brief.sent_lists import ImportedLine, placed
 from wattmetron.places.proposal.step_words import changed_names, cost_words, gain_words
 from wattmetron.places.proposal.upgrade_first import gained_between
 from wattmetron.places.review.improve import Improved, gain, improved
 from wattmetron.places.review.review import VERDICTS, Judged, judged
-from wattmetron.places.view_spec import ViewContext, ViewSpec
 from wattmetron.shell.address import DeskQuery, Link
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change
 from wattmetron.words.improvements import WAYS, Way

@@ -1,0 +1,1 @@
+"""What views of a brief are made from."""
