@@ -125,21 +125,11 @@
     });
   }
 
-  // Runs to compare: the boxes that are ticked become the address.
-  document.addEventListener("change", (event) => {
-    const form = event.target.closest("[data-pick]");
-    if (!form || !event.target.dataset.side) return;
-    const own = event.target.dataset.side;
-    form.elements[own].value = [...form.querySelectorAll(`[data-side="${own}"]:checked`)].map((box) => box.value).join(",");
+  document.addEventListener("alpine:init", () => {
+    Alpine.data("live", () => ({
+      init() {
+        begin(this.$root);
+      },
+    }));
   });
-
-  const look = () => {
-    const panel = document.querySelector("[data-live]");
-    if (panel && !panel.dataset.begun) {
-      panel.dataset.begun = "1";
-      begin(panel);
-    }
-  };
-  document.addEventListener("DOMContentLoaded", look);
-  document.addEventListener("htmx:afterSettle", look);
 })();
