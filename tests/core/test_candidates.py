@@ -5,7 +5,16 @@ from dataclasses import replace
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.test_compatibility_rules import CHIP, DRIVE, WHOLE, WISHED
+from tests.core.test_compatibility_rules import (
+    CHIP,
+    DISC,
+    DRIVE,
+    RADIO,
+    RECORDER,
+    WHOLE,
+    WISHED,
+    with_,
+)
 from tests.worlds import World
 from wattmetron.core.compatibility.candidates import reasons_against
 from wattmetron.core.compatibility.rule_wishes import Wishes
@@ -40,6 +49,30 @@ def test_the_reasons_are_the_blocking_findings_that_a_part_brings(seed, places):
                 if item.level == "blocks" and item.rule not in before
             ]
             assert sorted(map(str, found)) == sorted(map(str, whole)), (kind, part.id)
+
+
+def test_further_parts_are_checked_against_slots_and_places_and_stand_where_others_are():
+    """A second card on a board with one slot takes the place of the first; of another kind it
+    finds the slot taken. A board with no slot does not take the card that is there.
+    """
+    board = {"short_slots": 1, "card_slots": 1}
+    with_radio = with_(mainboard=board, added=(RADIO,))
+    wide = replace(RECORDER, via="PCIe x4")
+    box = replace(RECORDER, via="USB")
+
+    def rules(machine, kind, *parts):
+        found = reasons_against(machine, kind, parts)
+        return [[finding.rule for finding in findings] for findings in found]
+
+    assert rules(with_radio, "wireless", RADIO) == [[]]
+    assert rules(with_radio, "capture", RECORDER, wide, box) == [
+        ["expansion cards"],
+        ["expansion cards"],
+        [],
+    ]
+    bare = replace(with_radio.mainboard, short_slots=0)
+    assert rules(with_radio, "mainboard", bare, with_radio.mainboard) == [["expansion cards"], []]
+    assert rules(with_(case={"places_525": 0}), "optical", DISC) == [["disc bay"]]
 
 
 def test_a_reason_is_not_given_for_what_was_wrong_before():

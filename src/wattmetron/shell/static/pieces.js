@@ -93,7 +93,7 @@ const PIECES = {
     },
     count() {
       const boxes = this.boxes();
-      this.$refs.count.textContent = `${boxes.filter((box) => box.checked).length} of ${boxes.length} done`;
+      this.$root.querySelector("#ticked").textContent = `${boxes.filter((box) => box.checked).length} of ${boxes.length} done`;
     },
     save() {
       const done = Object.fromEntries(this.boxes().map((box) => [box.dataset.tick, box.checked]));
@@ -154,10 +154,10 @@ const PIECES = {
   finder: () => ({
     open() {
       document.body.classList.add("finding");
-      this.$refs.field.focus();
+      document.getElementById("finder").focus();
     },
     close() {
-      const field = this.$refs.field;
+      const field = document.getElementById("finder");
       field.value = "";
       document.getElementById("found").replaceChildren();
       field.blur();
@@ -170,8 +170,8 @@ const PIECES = {
     },
     left() {
       setTimeout(() => {
-        const held = document.activeElement === this.$refs.field || document.getElementById("found").contains(document.activeElement);
-        if (!held) document.body.classList.remove("finding");
+        const stays = ["finder", "found"].some((id) => document.getElementById(id)?.contains(document.activeElement));
+        if (!stays) document.body.classList.remove("finding");
       }, LEFT_MS);
     },
   }),
@@ -216,7 +216,8 @@ const PIECES = {
   readout: () => ({
     tell(event) {
       const row = event.target.closest("[data-readout]");
-      if (row && row.dataset.readout) this.$refs.line.textContent = row.dataset.readout;
+      const line = this.$root.querySelector("#readout");
+      if (row && line && row.dataset.readout) line.textContent = row.dataset.readout;
     },
   }),
 
@@ -295,6 +296,14 @@ const PIECES = {
   }),
 };
 
+// While a swap takes a piece off an element, what happens to that element no longer concerns the piece.
+function whilePresent(piece) {
+  const guarded = Object.entries(piece).map(([name, act]) => [name, function (...rest) {
+    return this.$root ? act.apply(this, rest) : undefined;
+  }]);
+  return Object.fromEntries(guarded);
+}
+
 document.addEventListener("alpine:init", () => {
-  for (const [name, piece] of Object.entries(PIECES)) Alpine.data(name, piece);
+  for (const [name, piece] of Object.entries(PIECES)) Alpine.data(name, () => whilePresent(piece()));
 });
