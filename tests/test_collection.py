@@ -37,3 +37,17 @@ def test_collecting_reads_no_catalogue_and_computes_nothing():
     spent = next(line for line in done.stdout.splitlines() if line.startswith("SPENT"))
     imported_s, collected_s = map(float, spent.split()[1:])
     assert collected_s < MOST_TIMES * imported_s
+
+
+def test_what_is_run_by_hand_still_finds_what_it_imports():
+    """Benchmarks, scores and strains are no tests: nothing else would tell that a name is gone."""
+    names = [
+        ".".join(path.relative_to(ROOT).with_suffix("").parts)
+        for folder in ("bench", "accuracy", "defend", "strain")
+        for path in sorted((ROOT / "tests" / folder).glob("[!_]*.py"))
+    ]
+    script = f"import importlib\nfor name in {names}: importlib.import_module(name)"
+    done = subprocess.run(
+        [sys.executable, "-c", script], cwd=ROOT, capture_output=True, text=True, check=False
+    )
+    assert done.returncode == 0, done.stderr[-2000:]

@@ -8,7 +8,7 @@ import numpy as np
 from tools.world.truth import World, known_game
 
 from tests.accuracy.run import _pair
-from tests.core.test_settings import BRIEF, MACHINE, WORLD
+from tests.demo import loft, loft_build, settled
 from wattmetron.cache.cache import Keeper
 from wattmetron.core.frames.rate_table import frame_ms, reliable_table
 from wattmetron.core.frames.settings_grid import settings_grid
@@ -35,11 +35,13 @@ def fits():
             f"\nfit of one game to {count} results: median {1000 * statistics.median(took):.0f} ms"
         )
     took = []
-    for target in BRIEF.targets:
-        game = fitted_game(WORLD, target.game_id)
-        settings_grid(MACHINE, game, target, BRIEF)
+    world, brief = settled(), loft()
+    machine = world.machine(loft_build())
+    for target in brief.targets:
+        game = fitted_game(world, target.game_id)
+        settings_grid(machine, game, target, brief)
         start = time.perf_counter()
-        cells = len(settings_grid(MACHINE, game, target, BRIEF).cells)
+        cells = len(settings_grid(machine, game, target, brief).cells)
         took.append((time.perf_counter() - start, cells))
     print(
         f"settings grid: median {1000 * statistics.median(item for item, _ in took):.0f} ms,"
