@@ -15,8 +15,8 @@ from wattmetron.core.values.further_parts import (
     WirelessAdapter,
 )
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
-from wattmetron.core.values.parts import BOARD_FORMS, NONE, Graphics, Mainboard, Part, Processor
 from wattmetron.core.values.memory_kit import Memory
+from wattmetron.core.values.parts import BOARD_FORMS, NONE, Graphics, Mainboard, Part, Processor
 
 P = TypeVar("P", bound=Part)
 SEEN_ON = date(2026, 11, 10)

@@ -11,9 +11,9 @@ from typing import Any
 from tools.world.tables import items, rows
 from wattmetron.core.values.drives import Storage
 from wattmetron.core.values.housing import Case, Cooler, PowerSupply
+from wattmetron.core.values.memory_kit import Memory
 from wattmetron.core.values.part_types import PART_TYPES
 from wattmetron.core.values.parts import Graphics, Mainboard, Part, Processor
-from wattmetron.core.values.memory_kit import Memory
 from wattmetron.formats.columns import columns_of, reader_of
 
 Priced = Iterator[tuple[Part, float]]
