@@ -37,7 +37,7 @@ def test_a_path_is_logged_on_one_line_without_secrets(path, logged):
 
 def test_addresses_come_from_a_proxy_only_where_one_is_named():
     for more, trusted in (([], False), (["--behind-proxy"], True)):
-        options = _parser().parse_args(["serve", *more])
+        options = _parser(["serve"]).parse_args(["serve", *more])
         assert uvicorn.Config("x:y", **settings_of(options)).proxy_headers is trusted
 
 
