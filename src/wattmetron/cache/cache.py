@@ -7,6 +7,7 @@ from typing import Any, TypeVar, cast
 
 from cachetools import LRUCache
 
+from wattmetron.cache.durable import AnswerStore, digest, stored
 from wattmetron.cache.must_wait import MustWait, must_wait
 from wattmetron.cache.progress import tell
 from wattmetron.cache.weight import weight
@@ -68,8 +69,8 @@ class _Held:
 class Keeper:
     """Keeps values by key, the least recently used go first; one computation per key at a time."""
 
-    def __init__(self, most_bytes: int = MOST_BYTES) -> None:
-        self._lock = Lock()
+    def __init__(self, most_bytes: int = MOST_BYTES, store: AnswerStore | None = None) -> None:
+        self._lock, self._store = Lock(), store
         self._held: LRUCache[Key, _Held] = LRUCache(most_bytes, getsizeof=lambda byte: byte.nbytes)
         self._under_way: dict[Key, _Computation] = {}
         self._hits = self._misses = 0
@@ -104,6 +105,15 @@ class Keeper:
         if key not in self:
             must_wait(key)
         return self.once(key, compute)
+
+    def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
+        """The same for what rests on ``content`` alone: it is looked for in the store first."""
+        name = str(key[0])
+        return self.once(key, lambda: stored(self._store, name, content, compute))
+
+    def digest(self, value: object) -> str:
+        """What stands for a large value in the content of others."""
+        return digest(value)
 
     def tell(self, done: int, of: int) -> None:
         tell(done, of)
@@ -162,9 +172,13 @@ class Branch(Keeper):
     """A keeper beside another: what has a shared name is kept there."""
 
     def __init__(
-        self, trunk: Keeper, shared: frozenset[str], most_bytes: int = BRANCH_BYTES
+        self,
+        trunk: Keeper,
+        shared: frozenset[str],
+        most_bytes: int = BRANCH_BYTES,
+        store: AnswerStore | None = None,
     ) -> None:
-        super().__init__(most_bytes)
+        super().__init__(most_bytes, store or trunk._store)
         self._trunk, self._shared = trunk, shared
 
     def once(self, key: Key, compute: Callable[[], T]) -> T:

@@ -14,10 +14,12 @@ from pathlib import Path
 from typing import Any
 
 from wattmetron.cache import process_memory
+from wattmetron.cache.catalogue_cache import studied
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.demo import RATES
 from wattmetron.places.shops.entered_rates import enter_rates, kept_rates
+from wattmetron.store.stored_answers import StoredAnswers
 from wattmetron.words.figures import write_as
 from wattmetron.workshop.workshop import Workshop
 
@@ -51,7 +53,7 @@ def serve(options: argparse.Namespace) -> int:
     path = database_of(options)
     if options.command == "demo" and not options.database:
         path = path.with_name("demo.sqlite")
-    with _bound(options.host, options.port) as door, closing(Workshop(path)) as workshop:
+    with _bound(options.host, options.port) as door, closing(_workshop(path)) as workshop:
         workshop.database.check()
         if options.command == "demo":
             workshop.load_demo(CATALOGUE, BRIEFS, earlier)
@@ -179,6 +181,12 @@ def _names(host: str) -> list[str]:
     if address.is_unspecified:
         return []
     return [f"[{host}]" if address.version == 6 else host]
+
+
+def _workshop(path: Path) -> Workshop:
+    """The workshop, whose fitted games are found again after a start."""
+    answers = StoredAnswers(path.with_name(f"{path.name}-answers"))
+    return Workshop(path, lambda described: studied(described, answers))
 
 
 def _bound(host: str, port: int) -> socket.socket:

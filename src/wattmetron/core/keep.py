@@ -18,6 +18,16 @@ class Keep(Protocol):
         """The same for what takes so long that it may have to wait in line."""
         ...
 
+    def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
+        """The same for what rests on ``content`` alone, and may be found again after a start."""
+        ...
+
+    def digest(self, value: object) -> str:
+        """A short text that stands for the content of something large among what an answer rests
+        on.
+        """
+        ...
+
     def tell(self, done: int, of: int) -> None:
         """Says how far what takes long is."""
         ...
@@ -34,6 +44,12 @@ class NothingKept:
         return compute()
 
     long = once
+
+    def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
+        return compute()
+
+    def digest(self, value: object) -> str:
+        return ""
 
     def tell(self, done: int, of: int) -> None:
         """Nobody waits."""

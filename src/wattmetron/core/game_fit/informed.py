@@ -114,7 +114,14 @@ def _informed(catalogue: Catalogue, game: Game) -> Informed:
     learned = as_learnt(game, learnt)
     items = _items(catalogue, learned, learnt)
     results = catalogue.results.get(game.id)
-    return informed(learned, game, items, results, scale_of(catalogue), learnt)
+    pairs, lost = placed(results, scale_of(catalogue))
+    keep = catalogue.keep
+    taught = keep.once(("taught",), lambda: keep.digest(learnt))
+    return keep.lasting(
+        ("fitted", game.id),
+        (learned, game, items, pairs, lost, taught),
+        lambda: informed(learned, game, items, results, scale_of(catalogue), learnt),
+    )
 
 
 def fitted_game(catalogue: Catalogue, game_id: str) -> Game:

@@ -79,7 +79,11 @@ def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
     for n, evidence in enumerate(games):
         keep.tell(n, len(games))
         lessons.append(
-            keep.once(("lesson", evidence.game.id, hash(evidence)), partial(lesson_of, evidence))
+            keep.lasting(
+                ("lesson", evidence.game.id, hash(evidence)),
+                (evidence,),
+                partial(lesson_of, evidence),
+            )
         )
     learnt = replace(
         NOTHING_LEARNT,

@@ -152,9 +152,17 @@ def tier_table(
     )
 
 
+MOST_AT_ONCE = 400
+"""Lists of so many games are placed within a few hundredths of a second."""
+
+
 def tiers_of(catalogue: Catalogue) -> TierTable:
-    """All published tiers of a catalogue with their bars."""
-    return catalogue.keep.long(
+    """All published tiers of a catalogue with their bars; those of many games are something to wait
+    for.
+    """
+    keep = catalogue.keep
+    once = keep.long if len(catalogue.published) > MOST_AT_ONCE else keep.once
+    return once(
         ("tiers",),
         lambda: tier_table(
             catalogue.games, catalogue.published, scale_of(catalogue), catalogue.assumptions
