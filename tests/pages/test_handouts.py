@@ -24,6 +24,7 @@ from wattmetron.places.handout.notes import doubt
 from wattmetron.places.handout.texts import MOST_CHAT_CHARACTERS, chat, markdown, parts_csv
 from wattmetron.shell.access import OPEN_PAGES, Door
 from wattmetron.shell.passphrase import hashed
+from wattmetron.shell.static_files import static
 from wattmetron.words.figures import money
 
 EVIL = '=cmd|"/c calc"!A1 <script>alert(1)</script> [x](javascript:alert(2)) | `code`'
@@ -152,8 +153,8 @@ def test_a_link_shows_this_handout_until_it_is_taken_back(client, workshop):
     assert read.headers["referrer-policy"] == "no-referrer"
     assert "noindex" in read.headers["x-robots-tag"]
     assert set(re.findall(r'(?:href|src|action)="([^"]+)"', read.text)) <= {
-        "/static/icon.svg",
-        "/static/handout.css",
+        static("icon.svg"),
+        static("handout.css"),
     }
     client.post("/briefs/1/edit", data=form(workshop, name="Another name"), headers=HTMX)
     assert "Another name" not in client.get(url).text, "what was handed over stays as it was"

@@ -22,6 +22,7 @@ from wattmetron.places.handout.sets import (
     open_set,
     outdated,
 )
+from wattmetron.shell.static_files import static
 from wattmetron.words.figures import money
 
 
@@ -114,8 +115,8 @@ def test_a_set_is_published_as_one_handout_priced_as_then_or_today(client, works
             for _, part_id in entry.plan.build.ids():
                 assert described.parts[part_id].name in text, (form_name, part_id)
     assert set(re.findall(r'(?:href|src|action)="([^"]+)"', then)) <= {
-        "/static/icon.svg",
-        "/static/handout.css",
+        static("icon.svg"),
+        static("handout.css"),
     }
     changed(client, workshop, set_id, "remove", place="0")
     assert client.get(link).text == then, "what was handed over stays as it was"

@@ -14,10 +14,10 @@ from wattmetron.core.values.part_kinds import FURTHER_KINDS, SPECS
 from wattmetron.core.values.parts import STORAGE_KINDS
 from wattmetron.drawing.frame_row import axis
 from wattmetron.drawing.marks import level_mark, state_mark
+from wattmetron.shell.static_files import static
 from wattmetron.words.figures import money
 from wattmetron.words.glossary import GLOSSARY
 
-STATIC = Path(__file__).with_name("static")
 _ENVIRONMENT = Environment(
     loader=FileSystemLoader(Path(__file__).parent.parent),
     autoescape=True,
@@ -44,6 +44,7 @@ _ENVIRONMENT.globals.update(
     frame_axis=axis,
     version=__version__,
     glossary=GLOSSARY,
+    static=static,
     further_kinds=[(kind, SPECS[kind].add) for kind in FURTHER_KINDS],
     presets=PRESETS,
     storage_kinds=STORAGE_KINDS,

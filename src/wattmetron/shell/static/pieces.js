@@ -2,6 +2,7 @@
 // that its template names; nothing here listens to the whole page.
 "use strict";
 
+const HERE = document.currentScript.src;
 const FOLDS = "wattmetron-open-panels";
 const LETTERS_OFF = "wattmetron-letters-off";
 
@@ -186,7 +187,7 @@ const PIECES = {
     },
   }),
 
-  // Whatever answers in our place, such as a proxy, never takes the page away.
+  // Whatever answers in our place, such as a proxy, never takes the page away; nor does the rest of a page that was left.
   gone: () => ({
     show() {
       this.$root.hidden = false;
@@ -195,7 +196,8 @@ const PIECES = {
       this.$root.hidden = true;
     },
     guard(event) {
-      const { target, xhr } = event.detail;
+      const { target, xhr, requestConfig } = event.detail;
+      if (requestConfig.path.includes("piece=1") && !requestConfig.elt.isConnected) event.detail.shouldSwap = false;
       if (!target || target.id !== "desk" || xhr.responseText.includes('id="desk"')) return;
       event.detail.shouldSwap = false;
       this.show();
@@ -282,6 +284,14 @@ const PIECES = {
     },
     close() {
       document.getElementById("keys").close();
+    },
+  }),
+
+  // A recording under way; what draws it is loaded where it is needed.
+  live: () => ({
+    async init() {
+      const { begin } = await import(new URL("live.js", HERE));
+      begin(this.$root);
     },
   }),
 

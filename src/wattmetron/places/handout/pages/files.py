@@ -8,7 +8,8 @@ from fastapi.responses import Response
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.places.handout.content import Handout
 from wattmetron.places.handout.pages.view import pictures_of
-from wattmetron.shell.pages import STATIC, rendered
+from wattmetron.shell.pages import rendered
+from wattmetron.shell.static_files import STATIC, static
 
 STYLE = STATIC / "handout.css"
 FILE_TYPES = {
@@ -22,7 +23,7 @@ FILE_TYPES = {
 
 def page_content(catalogue: Catalogue, made: Handout, **more: object) -> dict[str, object]:
     """What the page of a handout is filled with."""
-    served = {"style": "/static/handout.css", "icon": "/static/icon.svg"}
+    served = {"style": static("handout.css"), "icon": static("icon.svg")}
     usual = {**served, "says": "", "choices": (), "when": "", "region": ""}
     return {"h": made, "pictures": pictures_of(catalogue, made, drawn_only=True), **usual, **more}
 
