@@ -138,7 +138,8 @@ def test_a_page_that_waits_turns_up_by_itself(demo_copy, page, monkeypatch):
     monkeypatch.setattr("wattmetron.shell.computation_queue.LOOK_S", 0.01)
     cold = Site(demo_copy)
     page.goto(f"{cold.url}/briefs/1/balance")
-    expect(page.locator("h1")).to_have_text("Working it out")
+    expect(page.locator(".meters")).to_be_visible()
+    expect(page.locator(".later.tall")).to_be_visible()
     assert serious(page) == []
     expect(page.locator("#pairings")).to_be_visible()
     expect(page.locator("nav.rail")).to_have_count(1)

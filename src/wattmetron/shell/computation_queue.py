@@ -211,6 +211,14 @@ async def changed(request: Request, change: Callable[[], Callable[[], Response]]
     return await answered(request, lambda: run_in_threadpool(show))
 
 
+def shown_at_once(request: Request) -> bool:
+    """Whether a page is shown with what is known, and the rest asks for itself: in a browser, but
+    for the request of the rest, and for those without scripts, whose link says ``whole``.
+    """
+    asks_for_rest = {"piece", "whole"} & request.query_params.keys()
+    return request.app.state.line is not None and _looks_on(request) and not asks_for_rest
+
+
 def _looks_on(request: Request) -> bool:
     """Whether a browser asks for a page, which can show how the wait goes on."""
     headers = request.headers

@@ -127,9 +127,11 @@ if (movedInPlace) {
 }
 
 if (window.Idiomorph) {
-  // Long lists of suggestions hardly ever change: they are compared as a whole.
+  // Long lists of suggestions hardly ever change: they are compared as a whole. What was worked out after the page, or is
+  // under way, stays while its question is the same.
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, next) =>
-    !unsent.has(old) && !(old.nodeName === "DATALIST" && old.isEqualNode(next));
+    !unsent.has(old) && !(old.nodeName === "DATALIST" && old.isEqualNode(next))
+    && !(old.id && old.id === next.id && old.matches(".later"));
   // What one has folded or unfolded stays so while the page around it changes.
   Idiomorph.defaults.callbacks.beforeAttributeUpdated = (name, node) => name !== "open" || node.tagName !== "DETAILS" || node.classList.contains("rowmenu");
 }

@@ -2,13 +2,18 @@
 
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
+from functools import partial
 from typing import Any
 
+from wattmetron.cache.glimpse import Glimpse
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.compatibility.remedies import Remedy
 from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
+from wattmetron.core.values.plan import Plan
 from wattmetron.places.assessment.all_targets import at_once_words
-from wattmetron.places.assessment.assess import Assessment, assess
+from wattmetron.places.assessment.assess import Assessment, Remaining, assess
 from wattmetron.places.assessment.pages.view_spec import FindingView, ViewContext, ViewSpec
 from wattmetron.places.assessment.remaining import finding_remedies, remaining
 from wattmetron.places.desk.pages.trial import Trying, ghost_of, tried_build, trying
@@ -34,8 +39,9 @@ from wattmetron.workshop.workshop import Workshop
 
 @dataclass(frozen=True, kw_only=True)
 class Desk:
-    """The page's content; ``content`` is what its view shows, the panels stand in the place of the
-    view or beside it; ``drafts`` are what a form could not take.
+    """The page's content; ``content`` is what its view shows (None while it is worked out), the
+    panels stand in the place of the view or beside it; ``drafts`` are what a form could not take;
+    ``waits``: some of it is still worked out.
     """
 
     opened: Opened
@@ -62,6 +68,7 @@ class Desk:
     rest: RestView | None
     first: tuple[FirstRow, ...]
     drafts: Mapping[str, str]
+    waits: bool
     notice: str = ""
     offers_redo: bool = False
     error: str = ""
@@ -106,19 +113,17 @@ def make_desk(
     query: DeskQuery,
     drafts: Mapping[str, str],
     fresh_link: str = "",
+    at_once: bool = False,
 ) -> Desk:
     """Compute what the page shows; ``drafts`` are what a form could not take, ``fresh_link`` is the
-    link to the handout that was made just now.
+    link to the handout that was made just now. ``at_once``: what has to wait is left out.
     """
+    glimpse = Glimpse(at_once)
     catalogue, opened = workshop.catalogue(), workshop.open(brief_id)
     plan = opened.plan
     present = assess(catalogue, plan.brief, plan.build)
-    proposal = (
-        answer(catalogue, plan.brief, plan.build, AIM_WORDS[query.propose])
-        if query.propose
-        else None
-    )
-    tried = tried_build(catalogue, plan, query, proposal)
+    proposal = glimpse.part(lambda: _proposal(catalogue, plan, query), None)
+    tried = glimpse.part(lambda: tried_build(catalogue, plan, query, proposal), None)
     now = present if tried is None else assess(catalogue, plan.brief, tried)
     context = ViewContext(
         workshop=workshop,
@@ -130,9 +135,12 @@ def make_desk(
         drafts=drafts,
         fresh_link=fresh_link,
     )
-    context = replace(context, findings=tuple(_findings(context)))
+    context = replace(context, findings=tuple(_findings(context, glimpse)))
     ghost, ghost_words = ghost_of(catalogue, opened, present, tried is not None)
     prices, view = _prices(catalogue, plan.brief, now), BY_NAME[query.view]
+    left = glimpse.part(lambda: remaining(catalogue, now), None)
+    panels = _panels(context, glimpse, tried, proposal)
+    content = glimpse.part(lambda: view.make(context), None)
     return Desk(
         opened=opened,
         query=query,
@@ -140,31 +148,46 @@ def make_desk(
         now=now,
         meters=meters(now, ghost, at_once_words(catalogue, now)),
         rows=frame_rows(now, ghost, context.game_names),
-        build=_build(context, ghost),
+        build=_build(context, ghost, left),
         findings=context.findings,
         trying=None if tried is None else trying(present, now, plan.build, query, opened.id),
         prices=prices,
         ghost_words=ghost_words,
         view=view,
-        content=view.make(context),
-        swap=swap_panel(context, tried),
-        chips=chips_panel(context),
-        game=game_beside(context),
-        equals=equals_beside(context),
-        settings=_settings(context),
+        content=content,
         working=working_view(catalogue, now, query.working, prices) if query.working else None,
         answer=proposal,
         reasons=() if proposal is None else reasons_of(catalogue, proposal.assessment),
-        rest=leftover_panel(context, proposal),
-        first=first_panel(context),
         drafts=drafts,
+        waits=glimpse.left_out,
+        **panels,
     )
 
 
-def _build(context: ViewContext, ghost: Assessment | None) -> BuildView:
+def _proposal(catalogue: Catalogue, plan: Plan, query: DeskQuery) -> Answer | None:
+    if not query.propose:
+        return None
+    return answer(catalogue, plan.brief, plan.build, AIM_WORDS[query.propose])
+
+
+def _panels(
+    context: ViewContext, glimpse: Glimpse, tried: Build | None, proposal: Answer | None
+) -> dict[str, Any]:
+    """The panels by the names of their fields."""
+    return {
+        "swap": glimpse.part(lambda: swap_panel(context, tried), None),
+        "chips": glimpse.part(lambda: chips_panel(context), None),
+        "game": glimpse.part(lambda: game_beside(context), None),
+        "equals": glimpse.part(lambda: equals_beside(context), None),
+        "settings": glimpse.part(lambda: _settings(context), None),
+        "rest": glimpse.part(lambda: leftover_panel(context, proposal), None),
+        "first": glimpse.part(lambda: first_panel(context), ()),
+    }
+
+
+def _build(context: ViewContext, ghost: Assessment | None, left: Remaining | None) -> BuildView:
     """The list of parts, with what is left to choose."""
     plan, now = context.opened.plan, context.shown
-    left = remaining(context.catalogue, now)
     fill = (
         encode_build(left.build, plan.build)
         if left is not None and left.build is not None and context.tried is None
@@ -172,6 +195,12 @@ def _build(context: ViewContext, ghost: Assessment | None) -> BuildView:
     )
     against = ghost if context.tried is not None or plan.pinned else None
     return build_view(now, against, left, context.query, context.opened.id, fill)
+
+
+def _remedies(context: ViewContext, finding: Finding) -> tuple[Remedy, ...]:
+    if not finding.remedy_kinds:
+        return ()
+    return finding_remedies(context.catalogue, context.shown, finding)
 
 
 def _settings(context: ViewContext) -> SettingsView | None:
@@ -182,7 +211,7 @@ def _settings(context: ViewContext) -> SettingsView | None:
     return settings_view(context.catalogue, context.shown, query.settings, query.money, url)
 
 
-def _findings(context: ViewContext) -> Iterator[FindingView]:
+def _findings(context: ViewContext, glimpse: Glimpse) -> Iterator[FindingView]:
     """What the rules find, each with what clears it."""
     now = context.shown
 
@@ -194,7 +223,7 @@ def _findings(context: ViewContext) -> Iterator[FindingView]:
         return f"{name}, {price}", context.trial(remedy.build)
 
     for finding in now.findings:
-        remedies = finding_remedies(context.catalogue, now, finding) if finding.remedy_kinds else ()
+        remedies = glimpse.part(partial(_remedies, context, finding), ())
         yield FindingView(finding, tuple(map(action, remedies)))
 
 

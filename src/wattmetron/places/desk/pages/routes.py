@@ -2,6 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
+from zlib import crc32
 
 from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
@@ -16,7 +17,7 @@ from wattmetron.places.compatibility.pages.assembly_page import assembly_page
 from wattmetron.places.desk.pages.desk import make_desk
 from wattmetron.places.proposal.pages.find_page import found_view
 from wattmetron.shell.address import VIEWS, DeskQuery
-from wattmetron.shell.computation_queue import PageRoute
+from wattmetron.shell.computation_queue import PageRoute, shown_at_once
 from wattmetron.shell.forms import read
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
@@ -109,6 +110,17 @@ def show(
 ) -> Response:
     """The page in its present state; ``more`` are notice or error."""
     query = read(DeskQuery, {**params, "view": view})
-    desk = make_desk(workshop_of(request), brief_id, query, drafts or {}, fresh_link)
+    at_once = shown_at_once(request)
+    desk = make_desk(workshop_of(request), brief_id, query, drafts or {}, fresh_link, at_once)
     desk = replace(desk, **more)  # type: ignore[arg-type]
-    return page(request, "places/desk/pages/desk.html", {"desk": desk}, status, url)
+    whole = request.url.include_query_params(whole="1")
+    whole_url = f"{whole.path}?{whole.query}"
+    content = {"desk": desk, "whole_url": whole_url, "rest_id": f"rest-{crc32(whole_url.encode())}"}
+    answer = page(request, "places/desk/pages/desk.html", content, status, url)
+    if "piece" in request.query_params:
+        answer.headers.update(IN_PLACE_OF_THE_PAGE)
+    return answer
+
+
+IN_PLACE_OF_THE_PAGE = {"hx-retarget": "#desk", "hx-reswap": "morph:outerHTML"}
+"""The rest of a page that was shown at once comes as the whole page."""
