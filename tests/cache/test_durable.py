@@ -19,6 +19,8 @@ from wattmetron.cache.catalogue_cache import studied
 from wattmetron.cache.durable import digest, stored
 from wattmetron.core.game_fit.informed import informed_game
 from wattmetron.store.stored_answers import LARGEST_BYTES, StoredAnswers
+from wattmetron.workshop.warming import warm
+from wattmetron.workshop.workshop import Workshop
 
 PLAIN = st.one_of(
     st.none(), st.booleans(), st.integers(), st.floats(allow_nan=False), st.text(max_size=5)
@@ -186,3 +188,18 @@ def _keys(answers: StoredAnswers) -> list[str]:
 
     with answers._engine.connect() as connection:
         return list(connection.scalars(select(ANSWERS.c.key)))
+
+
+def test_after_a_start_the_games_of_all_briefs_are_fitted(small_copy):
+    workshop = Workshop(small_copy, studied)
+    warm(workshop)
+    keep = workshop.catalogue().keep
+    wanted = {target.game_id for row in workshop.briefs() for target in row.plan.brief.targets}
+    assert wanted and all(("informed", game_id) in keep for game_id in wanted)
+    workshop.close()
+
+
+def test_warming_an_empty_database_does_nothing(tmp_path):
+    workshop = Workshop(tmp_path / "new.sqlite")
+    warm(workshop)
+    workshop.close()

@@ -60,7 +60,11 @@ def test_what_workers_answer_is_what_the_application_answers(server, workshop):
     own = alone.post("/api/v1/propose", content=asked, headers=JSON)
     assert (status, json.loads(text)) == (200, own.json())
     assert headers["content-security-policy"] == own.headers["content-security-policy"]
-    paths = ("/briefs/1/frames?propose=most", "/briefs/99/balance", "/briefs/1/balance")
+    paths = (
+        "/briefs/1/frames?propose=most&whole=1",
+        "/briefs/99/balance?whole=1",
+        "/briefs/1/balance?whole=1",
+    )
     for path in paths[: extent(2, 3)]:
         for hx in ({}, {"HX-Request": "true"}):
             status, text, headers = ask(server, path, **hx)

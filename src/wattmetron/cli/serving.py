@@ -38,6 +38,7 @@ def serve(options: argparse.Namespace) -> int:
     from wattmetron.shell.workers import Workers
     from wattmetron.workshop.exchange import reach_only
     from wattmetron.workshop.sessions import Sessions
+    from wattmetron.workshop.warming import warm_beside
 
     logging.basicConfig(format="%(asctime)s %(levelname)s %(message)s")
     logging.getLogger("wattmetron").setLevel(logging.INFO if options.verbose else logging.WARNING)
@@ -90,6 +91,7 @@ def serve(options: argparse.Namespace) -> int:
         signal.signal(signal.SIGTERM, end)
         sys.setswitchinterval(SWITCH_S)
         door.listen(BACKLOG)
+        warm_beside(workshop)
         print("\n".join(_said(options.host, door.getsockname()[1], hosts, key)), flush=True)
         try:
             with suppress(KeyboardInterrupt):

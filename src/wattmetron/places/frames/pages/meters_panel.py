@@ -24,6 +24,13 @@ class MeterView:
     alarm: bool
     words: tuple[tuple[str, bool], ...] = ()
 
+    @property
+    def label(self) -> str:
+        """What it is called by those who listen: all that is read there, as it stands."""
+        below = [word for word, _ in self.words] or [self.left, self.right]
+        shown = filter(None, (self.name, self.change, self.value, *below))
+        return f"{' '.join(shown)}; show the working"
+
 
 def meters(now: Assessment, ghost: Assessment | None, at_once: str) -> tuple[MeterView, ...]:
     """All four, with ghosts where another build or brief is compared with; ``at_once`` says how
