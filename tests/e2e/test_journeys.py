@@ -147,6 +147,28 @@ def test_a_page_that_waits_turns_up_by_itself(demo_copy, page, monkeypatch):
     cold.stop()
 
 
+def test_the_rest_of_a_page_can_be_stopped_and_asked_for_again(demo_copy, page):
+    cold = Site(demo_copy)
+    words = "3 other questions come first"
+    page.route(
+        "**/*rest=1*",
+        lambda route: route.fulfill(
+            headers={"hx-reswap": "none"},
+            content_type="text/html",
+            body=f'<div id="rest-words" hx-swap-oob="true">{words}</div>',
+        ),
+    )
+    page.goto(f"{cold.url}/briefs/1/balance")
+    expect(page.locator("#rest-words")).to_have_text(words)
+    page.get_by_role("button", name="stop").click()
+    expect(page.locator(".later.tall")).to_contain_text("Stopped.")
+    page.unroute("**/*rest=1*")
+    page.get_by_role("button", name="Work it out").click()
+    expect(page.locator("#pairings")).to_be_visible()
+    expect(page.locator(".later.tall")).to_have_count(0)
+    cold.stop()
+
+
 def test_theme_and_key_list(desk, page):
     desk.open("/briefs/1/frames")
     page.get_by_role("button", name="Theme").click()

@@ -28,7 +28,7 @@ def cold(small_copy):
 
 def rest_of(page: str) -> str | None:
     """Where the rest of a page comes from."""
-    match = re.search(r'id="rest-\d+"[^>]*?hx-get="([^"]+)"', page)
+    match = re.search(r'class="later[^"]*" id="rest-\d+".*?hx-get="([^"]+)"', page, re.DOTALL)
     return html.unescape(match[1]) if match else None
 
 
@@ -41,9 +41,9 @@ def brought(cold, rest: str):
     """The rest, asked for until it is there, as the piece that waits for it does."""
     for _ in range(60):
         came = cold.get(rest, headers=HTMX)
-        if came.headers.get("hx-retarget") == "#desk":
+        if "hx-reswap" not in came.headers:
             return came
-        assert "being looked at" in came.text
+        assert came.headers["hx-reswap"] == "none" and 'id="rest-words"' in came.text
     raise AssertionError("it waits for ever")
 
 
@@ -52,9 +52,9 @@ def test_what_is_known_comes_first_and_the_rest_is_the_whole_page(cold, address)
     first = cold.get(address, headers=NAVIGATES).text
     assert 'id="view-balance"' in first and 'class="meters"' in first and 'id="build"' in first
     rest = rest_of(first)
-    assert rest is not None and f'href="{html.escape(rest.removesuffix("&piece=1"))}"' in first
+    assert rest is not None and f'href="{html.escape(rest.removesuffix("&rest=1"))}"' in first
     whole = cold.get(address)
-    assert rest_of(whole.text) is None and "hx-retarget" not in whole.headers
+    assert rest_of(whole.text) is None
     came = brought(cold, rest)
     assert working_part(came.text) == working_part(whole.text)
     assert rest_of(cold.get(address, headers=NAVIGATES).text) is None, "now it is known"
@@ -62,7 +62,7 @@ def test_what_is_known_comes_first_and_the_rest_is_the_whole_page(cold, address)
 
 def test_without_scripts_the_link_brings_the_whole_page(cold):
     rest = rest_of(cold.get("/briefs/1/balance", headers=NAVIGATES).text)
-    whole = cold.get(rest.removesuffix("&piece=1"), headers=NAVIGATES).text
+    whole = cold.get(rest.removesuffix("&rest=1"), headers=NAVIGATES).text
     assert rest_of(whole) is None
     assert 'id="pairings"' in whole or "Working it out" in whole
 
@@ -77,4 +77,4 @@ def test_no_view_keeps_a_browser_from_the_build(cold, view):
 def test_links_of_the_page_do_not_carry_what_asked_for_the_rest(cold):
     rest = rest_of(cold.get("/briefs/1/balance", headers=NAVIGATES).text)
     came = brought(cold, rest).text
-    assert "whole=1" not in came and "&piece=1" not in came and "&amp;piece=1" not in came
+    assert "whole=1" not in came and "&rest=1" not in came and "&amp;rest=1" not in came

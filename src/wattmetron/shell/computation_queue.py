@@ -215,7 +215,7 @@ def shown_at_once(request: Request) -> bool:
     """Whether a page is shown with what is known, and the rest asks for itself: in a browser, but
     for the request of the rest, and for those without scripts, whose link says ``whole``.
     """
-    asks_for_rest = {"piece", "whole"} & request.query_params.keys()
+    asks_for_rest = {"rest", "whole"} & request.query_params.keys()
     return request.app.state.line is not None and _looks_on(request) and not asks_for_rest
 
 
@@ -239,6 +239,10 @@ def _waiting(request: Request, line: ComputationQueue, queued: QueuedComputation
         words = f"{comes} first; this one begins as soon as a core is free."
     content = {"words": words, "seconds": round(_now() - queued.entered)}
     again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
+    if "rest" in request.query_params:
+        answer = page(request, "shell/waiting_rest.html", content)
+        answer.headers["hx-reswap"] = "none"
+        return answer
     piece = "piece" in request.query_params
     template = "shell/waiting_piece.html" if piece else "shell/waiting.html"
     return page(request, template, content | {"again": again})

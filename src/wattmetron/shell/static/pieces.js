@@ -197,8 +197,8 @@ const PIECES = {
     },
     guard(event) {
       const { target, xhr, requestConfig } = event.detail;
-      if (requestConfig.path.includes("piece=1") && !requestConfig.elt.isConnected) event.detail.shouldSwap = false;
-      if (!target || target.id !== "desk" || xhr.responseText.includes('id="desk"')) return;
+      if (/(piece|rest)=1/.test(requestConfig.path) && !requestConfig.elt.isConnected) event.detail.shouldSwap = false;
+      if (!target || target.id !== "desk" || /id="(desk|rest-words)"/.test(xhr.responseText)) return;
       event.detail.shouldSwap = false;
       this.show();
     },
@@ -227,11 +227,21 @@ const PIECES = {
   // there, or was stopped, and the next change is not made meanwhile.
   later: () => ({
     press(event) {
-      if (event.target.closest("[data-again]")) htmx.trigger(this.$root, "again");
+      if (event.target.closest("[data-again]")) this.again();
       else if (event.target.closest("[data-stop]")) this.stop();
+    },
+    again() {
+      if (this.$root.hasAttribute("hx-get")) {
+        htmx.trigger(this.$root, "again");
+        return;
+      }
+      this.$root.replaceChildren(...this.stopped);
+      htmx.process(this.$root);
     },
     stop() {
       htmx.trigger(this.$root, "htmx:abort");
+      for (const asking of this.$root.querySelectorAll("[hx-get]")) htmx.trigger(asking, "htmx:abort");
+      this.stopped = [...this.$root.children];
       const line = document.createElement("p");
       line.className = "small quiet";
       line.textContent = "Stopped. ";

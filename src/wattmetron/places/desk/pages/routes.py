@@ -116,11 +116,4 @@ def show(
     whole = request.url.include_query_params(whole="1")
     whole_url = f"{whole.path}?{whole.query}"
     content = {"desk": desk, "whole_url": whole_url, "rest_id": f"rest-{crc32(whole_url.encode())}"}
-    answer = page(request, "places/desk/pages/desk.html", content, status, url)
-    if "piece" in request.query_params:
-        answer.headers.update(IN_PLACE_OF_THE_PAGE)
-    return answer
-
-
-IN_PLACE_OF_THE_PAGE = {"hx-retarget": "#desk", "hx-reswap": "morph:outerHTML"}
-"""The rest of a page that was shown at once comes as the whole page."""
+    return page(request, "places/desk/pages/desk.html", content, status, url)
