@@ -235,7 +235,8 @@ const PIECES = {
         htmx.trigger(this.$root, "again");
         return;
       }
-      this.$root.replaceChildren(...this.stopped);
+      // Copies, for what was taken out has ended its own looking.
+      this.$root.replaceChildren(...this.stopped.map((child) => child.cloneNode(true)));
       htmx.process(this.$root);
     },
     stop() {

@@ -1,9 +1,10 @@
 """The view Buy: which shop for each part, what fewer parcels cost, and what became of the parts."""
 
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
+from functools import partial
 from typing import Any
 
 from markupsafe import Markup
@@ -122,12 +123,15 @@ def buy_view(
     now: Assessment,
     query: DeskQuery,
     today: date,
-    history: History,
+    history_of: Callable[[], History],
 ) -> BuyView:
-    """The purchase of the adopted build, what was bought of it, and what it cost over time."""
+    """The purchase of the adopted build, what was bought of it, and what it cost over time; the
+    history is read when the purchase is there.
+    """
     plan = opened.plan
     purchases = buying(catalogue, now, plan, today)
     way = chosen_way(purchases, query.parcels or "")
+    history = history_of()
     bought = tuple(_bought(catalogue, now, entry) for entry in plan.purchases)
     return BuyView(
         headline=_headline(now, purchases, way),
@@ -368,7 +372,7 @@ def _content(context: ViewContext) -> BuyView:
         context.present,
         context.query,
         datetime.now(UTC).date(),
-        _history(context.workshop, context.opened),
+        partial(_history, context.workshop, context.opened),
     )
 
 
