@@ -1,8 +1,10 @@
 """Answers that outlive a start: told by their content alone, and never in the way."""
 
 import os
+import sqlite3
 import subprocess
 import sys
+from contextlib import closing
 from dataclasses import replace
 from datetime import date
 from decimal import Decimal
@@ -17,6 +19,7 @@ from hypothesis import strategies as st
 from tests import small
 from wattmetron.cache.catalogue_cache import studied
 from wattmetron.cache.durable import digest, stored
+from wattmetron.cli.serving import _workshop
 from wattmetron.core.game_fit.informed import informed_game
 from wattmetron.store.stored_answers import LARGEST_BYTES, StoredAnswers
 from wattmetron.workshop.warming import warm
@@ -203,3 +206,24 @@ def test_warming_an_empty_database_does_nothing(tmp_path):
     workshop = Workshop(tmp_path / "new.sqlite")
     warm(workshop)
     workshop.close()
+
+
+def test_the_store_of_a_first_start_is_in_the_folder_that_the_database_makes(tmp_path, caplog):
+    path = tmp_path / "new" / "home" / "own.sqlite"
+    workshop = _workshop(path)
+    workshop.load_demo(small.CATALOGUE, small.BRIEFS, lambda catalogue: [])
+    warm(workshop)
+    workshop.close()
+    answers = path.with_name("own.sqlite-answers")
+    assert _keys(StoredAnswers(answers)) and "not stored" not in caplog.text
+
+
+def test_a_busy_store_is_asked_again_later(tmp_path, monkeypatch):
+    monkeypatch.setattr("wattmetron.store.stored_answers.WAIT_S", 0.01)
+    answers = StoredAnswers(tmp_path / "answers")
+    with closing(sqlite3.connect(tmp_path / "answers")) as other:
+        other.execute("BEGIN EXCLUSIVE")
+        assert stored(answers, "sum", (1,), lambda: 1) == 1
+        other.rollback()
+    assert stored(answers, "sum", (1,), lambda: 1) == 1
+    assert stored(answers, "sum", (1,), lambda: 2) == 1

@@ -9,6 +9,7 @@ import signal
 import socket
 import sys
 from contextlib import closing, suppress
+from functools import cache
 from getpass import getpass
 from pathlib import Path
 from typing import Any
@@ -186,9 +187,11 @@ def _names(host: str) -> list[str]:
 
 
 def _workshop(path: Path) -> Workshop:
-    """The workshop, whose fitted games are found again after a start."""
-    answers = StoredAnswers(path.with_name(f"{path.name}-answers"))
-    return Workshop(path, lambda described: studied(described, answers))
+    """The workshop, whose fitted games are found again after a start. Their file is opened when the
+    database has made its folder.
+    """
+    answers = cache(lambda: StoredAnswers(path.with_name(f"{path.name}-answers")))
+    return Workshop(path, lambda described: studied(described, answers()))
 
 
 def _bound(host: str, port: int) -> socket.socket:

@@ -109,6 +109,10 @@ class StoredAnswers:
             nbytes -= row.nbytes
 
     def _without(self, error: Exception) -> None:
-        """Goes on without the file until the next start; said once."""
+        """Goes on without the file until the next start; said once. Where it is only busy, the one
+        answer is worked out.
+        """
+        if "locked" in str(error):
+            return
         self._engine = None
         log.warning("Answers are not stored: %s cannot be used (%s).", self.path, error)
