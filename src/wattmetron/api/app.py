@@ -106,13 +106,3 @@ def equip(app: FastAPI, workshop: Workshop, door: Door, line: ComputationQueue) 
     app.state.sayings, app.state.refresher = Sayings(), Refresher()
     app.state.recorder, app.state.pending, app.state.meters = Recorder(), Pending(), ("", ())
     app.state.door, app.state.shared = door, not door.open
-
-
-def make_worker_app(workshop: Workshop, hosts: list[str], shared: bool) -> FastAPI:
-    """The same for a worker, which has nobody to wait behind it, and whom only the application
-    asks: who may come in was seen to before. ``shared``: there is a passphrase.
-    """
-    app = make_app(workshop, hosts)
-    app.state.shared = shared
-    app.state.line = None
-    return app

@@ -1,19 +1,22 @@
 """One owner of what is computed once: thread-safe, bounded in bytes, counted."""
 
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass
+from functools import partial
 from threading import Event, Lock, get_ident
 from typing import Any, TypeVar, cast
 
 from cachetools import LRUCache
 
 from wattmetron.cache.durable import AnswerStore, digest, stored
-from wattmetron.cache.must_wait import MustWait, must_wait
-from wattmetron.cache.progress import tell
+from wattmetron.cache.must_wait import Asked, Failed, MustWait, all_of, brought, hurried, in_a_hurry
+from wattmetron.cache.packing import named_by_content, unpack
 from wattmetron.cache.weight import weight
-from wattmetron.core.keep import Key
+from wattmetron.core.keep import Key, Question
 
 T = TypeVar("T")
+MISSING = object()
 MOST_BYTES = 96_000_000
 WEIGHED_AT = (1, 4, 16, 64)
 """At which questions a value that may have grown is weighed again; then at every last of them."""
@@ -100,11 +103,43 @@ class Keeper:
             self._weigh_again(key, entry)
         return cast(T, entry.value)
 
-    def long(self, key: Key, compute: Callable[[], T]) -> T:
-        """The same for what takes long; raises MustWait where the asker may not stay for it."""
-        if key not in self:
-            must_wait(key)
-        return self.once(key, compute)
+    def answer(self, question: Question, about: Any) -> Any:
+        """The answer to a question about the catalogue that this keeps for: as it is here, as it
+        came for whoever asks, or as it was stored. Raises MustWait where it is not there and the
+        asker is in a hurry.
+        """
+        key = question.key
+        came = brought().get((id(self), key), MISSING)
+        if isinstance(came, Failed):
+            raise came.error
+        if came is not MISSING:
+            return came
+        if in_a_hurry() and key not in self:
+            found = self._found(question, about)
+            if found is None:
+                raise MustWait([Asked(question, about)])
+            return self.once(key, lambda: found[0])
+        return self.once(key, lambda: question.function(about, *question.arguments))
+
+    def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
+        """The answers to several; where they have to wait, they are waited for together."""
+        return all_of(*(partial(self.answer, question, about) for question in questions))
+
+    def _found(self, question: Question, about: Any) -> tuple[Any] | None:
+        """A stored answer; None where there is none, or one of another version of a library."""
+        if self._store is not None:
+            data = self._store.get(named_by_content(question, about))
+            if data is not None:
+                with suppress(Exception):
+                    return (unpack(data, about),)
+        return None
+
+    def bring(self, question: Question, about: Any, data: bytes) -> Any:
+        """Takes an answer in that was worked out elsewhere, and stores it."""
+        value = unpack(data, about)
+        if self._store is not None:
+            self._store.put(named_by_content(question, about), data)
+        return self.once(question.key, lambda: value)
 
     def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
         """The same for what rests on ``content`` alone: it is looked for in the store first."""
@@ -115,16 +150,13 @@ class Keeper:
         """What stands for a large value in the content of others."""
         return digest(value)
 
-    def tell(self, done: int, of: int) -> None:
-        tell(done, of)
-
     def __contains__(self, key: Key) -> bool:
         with self._lock:
             return key in self._held
 
-    def branch(self, shared: frozenset[str]) -> "Branch":
+    def branch(self, shared: frozenset[str]) -> "Supposed":
         """A keeper of its own for what differs, which goes when nobody uses it any more."""
-        return Branch(self, shared)
+        return Supposed(self, shared)
 
     def _computed(self, key: Key, running: _Computation, compute: Callable[[], T]) -> T:
         entry = None
@@ -132,7 +164,7 @@ class Keeper:
             running.value = compute()
             entry = _Held(running.value)
         except BaseException as error:
-            running.error = MustWait(error.key) if isinstance(error, MustWait) else error
+            running.error = MustWait(error.asked) if isinstance(error, MustWait) else error
             raise
         finally:
             with self._lock:
@@ -186,7 +218,10 @@ class Branch(Keeper):
             return self._trunk.once(key, compute)
         return super().once(key, compute)
 
-    def long(self, key: Key, compute: Callable[[], T]) -> T:
-        if key[0] in self._shared:
-            return self._trunk.long(key, compute)
-        return super().long(key, compute)
+
+class Supposed(Branch):
+    """Of a catalogue that is known here alone: what is asked of it is worked out at once."""
+
+    def answer(self, question: Question, about: Any) -> Any:
+        with hurried(False):
+            return self.once(question.key, lambda: question.function(about, *question.arguments))

@@ -11,9 +11,11 @@ from typing import Any, Protocol, TypeVar, cast
 
 import numpy as np
 
-import wattmetron.core
+import wattmetron
 
 T = TypeVar("T")
+ROOMS = ("core", "places", "words", "drawing", "cache")
+"""Folders whose code answers rest on."""
 
 
 class AnswerStore(Protocol):
@@ -32,7 +34,7 @@ def stored(
     """
     if store is None:
         return compute()
-    key = digest((name, _code(), content))
+    key = digest((name, code_digest(), content))
     data = store.get(key)
     if data is not None:
         try:
@@ -88,11 +90,11 @@ def _is_plain(value: object) -> bool:
 
 
 @cache
-def _code() -> str:
-    """A digest of the core as it stands, for another core may answer otherwise."""
-    root = Path(wattmetron.core.__file__).parent
+def code_digest() -> str:
+    """A digest of what works answers out as it stands, for another one may answer otherwise."""
     hasher = hashlib.sha256(np.__version__.encode())
-    for path in sorted(root.rglob("*")):
-        if path.suffix in (".py", ".toml"):
-            hasher.update(path.name.encode() + path.read_bytes())
+    for room in ROOMS:
+        for path in sorted((Path(wattmetron.__file__).parent / room).rglob("*")):
+            if path.suffix in (".py", ".toml"):
+                hasher.update(path.name.encode() + path.read_bytes())
     return hasher.hexdigest()

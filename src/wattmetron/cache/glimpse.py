@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import TypeVar
 
-from wattmetron.cache.must_wait import MustWait
+from wattmetron.cache.must_wait import Asked, MustWait
 
 T = TypeVar("T")
 U = TypeVar("U")
@@ -11,18 +11,25 @@ U = TypeVar("U")
 
 class Glimpse:
     """Gathers the parts of a page. Where it shows what there is (``at_once``), a part that has to
-    wait is left out, and noted; else whoever asks waits for it.
+    wait is left out, and what it waits for noted; else whoever asks waits for it.
     """
 
     def __init__(self, at_once: bool) -> None:
-        self.at_once, self.left_out = at_once, False
+        self.at_once, self.left_out = at_once, 0
+        self._asked: dict[Asked, None] = {}
+
+    @property
+    def asked(self) -> tuple[Asked, ...]:
+        """What the parts that were left out wait for."""
+        return tuple(self._asked)
 
     def part(self, compute: Callable[[], T], otherwise: U) -> T | U:
         """A part, or what stands for it until it is there."""
-        if not self.at_once:
-            return compute()
         try:
             return compute()
-        except MustWait:
-            self.left_out = True
+        except MustWait as wait:
+            if not self.at_once:
+                raise
+            self.left_out += 1
+            self._asked |= dict.fromkeys(wait.asked)
             return otherwise

@@ -3,11 +3,11 @@
 import argparse
 import ipaddress
 import logging
-import os
 import secrets
 import signal
 import socket
 import sys
+from collections.abc import Callable
 from contextlib import closing, suppress
 from functools import cache
 from getpass import getpass
@@ -16,6 +16,7 @@ from typing import Any
 
 from wattmetron.cache import process_memory
 from wattmetron.cache.catalogue_cache import studied
+from wattmetron.cache.engines import Engine
 from wattmetron.cli.places import database_of
 from wattmetron.core.errors import InvalidError, NotPossibleError
 from wattmetron.demo import RATES
@@ -24,6 +25,8 @@ from wattmetron.store.stored_answers import StoredAnswers
 from wattmetron.words.figures import write_as
 from wattmetron.workshop.workshop import Workshop
 
+PRELOAD = ("wattmetron.api.app",)
+"""What has the functions that are asked."""
 BACKLOG, KEEP_ALIVE_S, SWITCH_S = 128, 75, 0.001
 
 
@@ -31,12 +34,11 @@ def serve(options: argparse.Namespace) -> int:
     process_memory.one_arena()
     import uvicorn
 
-    from wattmetron.api.app import HOSTS, make_app, make_worker_app
+    from wattmetron.api.app import HOSTS, make_app
     from wattmetron.demo import BRIEFS, CATALOGUE
     from wattmetron.demo.past_prices import earlier
     from wattmetron.shell.access import Door
     from wattmetron.shell.computation_queue import ComputationQueue
-    from wattmetron.shell.workers import Workers
     from wattmetron.workshop.exchange import reach_only
     from wattmetron.workshop.sessions import Sessions
     from wattmetron.workshop.warming import warm_beside
@@ -55,6 +57,8 @@ def serve(options: argparse.Namespace) -> int:
     path = database_of(options)
     if options.command == "demo" and not options.database:
         path = path.with_name("demo.sqlite")
+    answers = path.with_name(f"{path.name}-answers")
+    line = ComputationQueue(*_engines(options.compute, answers))
     with _bound(options.host, options.port) as door, closing(_workshop(path)) as workshop:
         workshop.database.check()
         if options.command == "demo":
@@ -66,18 +70,9 @@ def serve(options: argparse.Namespace) -> int:
         if workshop.has_catalogue():
             workshop.catalogue()
         process_memory.stays()
-        workshop.close()  # No connection may be open in a process that is forked.
-        workers = Workers(
-            os.cpu_count() or 1,
-            lambda: make_worker_app(_reopened(workshop, door), hosts, not alone),
-            door.close,
-        )
-        workshop.reopen()
         simulated = _open_shops(workshop) if options.command == "demo" else ()
         sessions = Sessions(workshop, hash_line) if hash_line else None
-        app = make_app(
-            workshop, hosts, Door(hash_line, key, sessions), ComputationQueue(workers=workers)
-        )
+        app = make_app(workshop, hosts, Door(hash_line, key, sessions), line)
         if options.command == "demo":
             app.state.meters = _open_meters()
             simulated = (*simulated, *filter(None, app.state.meters[:1]))
@@ -98,7 +93,7 @@ def serve(options: argparse.Namespace) -> int:
             with suppress(KeyboardInterrupt):
                 server.run(sockets=[door])
         finally:
-            workers.close()
+            line.close()
     return 0
 
 
@@ -113,11 +108,16 @@ def settings_of(options: argparse.Namespace) -> dict[str, Any]:
     }
 
 
-def _reopened(workshop: Workshop, door: socket.socket) -> Workshop:
-    """The workshop of a process that was forked: with connections of its own."""
-    door.close()
-    workshop.reopen()
-    return workshop
+def _engines(scheduler: str, answers: Path) -> tuple[Engine, Callable[[], Engine]]:
+    """Where answers are worked out, and where they are when that is gone."""
+    from wattmetron.cache.engines import Cluster, Processes
+
+    def beside() -> Engine:
+        processes = Processes(answers=answers, preload=PRELOAD)
+        processes.begin()
+        return processes
+
+    return (Cluster(scheduler) if scheduler else beside()), beside
 
 
 def _passphrase(options: argparse.Namespace, database: Path) -> str:

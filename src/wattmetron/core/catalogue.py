@@ -1,11 +1,11 @@
 """The catalogue: parts, games, offers and regions of one day, to be looked up."""
 
-from collections.abc import Mapping
+from collections.abc import Callable, Hashable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
-from typing import cast
+from typing import Concatenate, ParamSpec, TypeVar, cast
 
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
-from wattmetron.core.keep import NOTHING_KEPT, Keep
+from wattmetron.core.keep import NOTHING_KEPT, Keep, Question
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.charts import Chart, Measure, Reconciled
 from wattmetron.core.values.games import Game
@@ -23,8 +23,22 @@ from wattmetron.core.values.results import Results
 from wattmetron.core.values.risk import risk_of
 from wattmetron.core.values.shops import ShopRules, doubtful_in
 
+P = ParamSpec("P")
+T = TypeVar("T")
 OF_GAMES = frozenset(
-    {"tiers", "asked", "lesson", "learnt", "informed", "doubts", "games by name", "genres", "curve"}
+    {
+        "tiers",
+        "asked",
+        "lesson",
+        "learnt",
+        "placed_tiers",
+        "lessons_of_share",
+        "informed",
+        "doubts",
+        "games by name",
+        "genres",
+        "curve",
+    }
 )
 """What one more part leaves as it is."""
 BESIDE_PRICES = OF_GAMES | {"scale", "parts by kind", "reader", "finder", "table"}
@@ -66,6 +80,19 @@ class Catalogue:
         catalogue = replace(self)
         object.__setattr__(catalogue, "keep", keep)
         return catalogue
+
+    def ask(
+        self, function: Callable[Concatenate["Catalogue", P], T], *arguments: P.args, **_: P.kwargs
+    ) -> T:
+        """What a function that takes long says of this catalogue; the arguments are values."""
+        return cast(T, self.keep.answer(Question(function, arguments), self))
+
+    def ask_each(
+        self, function: Callable[..., T], arguments: Iterable[tuple[Hashable, ...]]
+    ) -> tuple[T, ...]:
+        """The same of several arguments, for which whoever asks waits together."""
+        asked = tuple(Question(function, values) for values in arguments)
+        return cast(tuple[T, ...], self.keep.answers(asked, self))
 
     @property
     def by_kind(self) -> Mapping[Kind, tuple[Part, ...]]:

@@ -1,12 +1,25 @@
 """The tree of errors that a user can cause; every message is fit to show.
 
 What a kind of error means to a program that asks (its status over HTTP) is said in one table, in
-``web.shell.errors``.
+``shell/error_pages.py``.
 """
+
+from typing import Any
 
 
 class WattmetronError(Exception):
-    """Base of all errors with a message for the user."""
+    """Base of all errors with a message for the user; the same in every process."""
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        return _made, (type(self), self.args, self.__dict__)
+
+
+def _made(
+    kind: type[WattmetronError], args: tuple[Any, ...], state: dict[str, Any]
+) -> WattmetronError:
+    error = kind.__new__(kind, *args)
+    error.__dict__.update(state)
+    return error
 
 
 class NotFoundError(WattmetronError):

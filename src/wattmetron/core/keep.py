@@ -1,10 +1,25 @@
 """Where what was computed is kept: the core asks for it, whoever owns a catalogue provides it."""
 
 from collections.abc import Callable, Hashable
-from typing import Protocol, TypeVar
+from dataclasses import dataclass
+from typing import Any, Protocol, TypeVar
 
 T = TypeVar("T")
 Key = tuple[Hashable, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """A long computation as a value: a function of a module, which takes a catalogue first, and
+    what else it takes. It can be hashed, pickled and compared, and so can its answer be pickled.
+    """
+
+    function: Callable[..., Any]
+    arguments: tuple[Hashable, ...] = ()
+
+    @property
+    def key(self) -> Key:
+        return self.function.__name__, self.function.__module__, *self.arguments
 
 
 class Keep(Protocol):
@@ -14,8 +29,12 @@ class Keep(Protocol):
         """What was computed under this key, or is now; one computation however many ask at once."""
         ...
 
-    def long(self, key: Key, compute: Callable[[], T]) -> T:
-        """The same for what takes so long that it may have to wait in line."""
+    def answer(self, question: Question, about: Any) -> Any:
+        """The answer to a question about a catalogue, for which whoever asks may have to wait."""
+        ...
+
+    def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
+        """The answers to several, for which whoever asks waits together."""
         ...
 
     def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
@@ -26,10 +45,6 @@ class Keep(Protocol):
         """A short text that stands for the content of something large among what an answer rests
         on.
         """
-        ...
-
-    def tell(self, done: int, of: int) -> None:
-        """Says how far what takes long is."""
         ...
 
     def branch(self, shared: frozenset[str]) -> "Keep":
@@ -43,16 +58,17 @@ class NothingKept:
     def once(self, key: Key, compute: Callable[[], T]) -> T:
         return compute()
 
-    long = once
+    def answer(self, question: Question, about: Any) -> Any:
+        return question.function(about, *question.arguments)
+
+    def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
+        return tuple(self.answer(question, about) for question in questions)
 
     def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
         return compute()
 
     def digest(self, value: object) -> str:
         return ""
-
-    def tell(self, done: int, of: int) -> None:
-        """Nobody waits."""
 
     def branch(self, shared: frozenset[str]) -> "NothingKept":
         return self

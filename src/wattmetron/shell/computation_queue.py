@@ -1,208 +1,221 @@
-"""Long computations wait in line: at most as many at once as there are cores, no short one behind.
+"""Long computations are asked of an engine: each once however many ask, as many at once as it has
+workers, no short one behind.
 
-A request is first answered in a hurry. Where that needs a long computation that is not there yet,
-it takes its place in the line, one place for each computation however many ask, and is answered
-again without hurry when its turn comes. A place that nobody waits for any more is given up.
+A request is first answered in a hurry. What it needs and is not there is asked for; when it is
+there the request is answered again. What nobody waits for any more is not begun.
 """
 
 import asyncio
-import os
-from collections import deque
+import logging
 from collections.abc import Awaitable, Callable, Coroutine
-from contextlib import nullcontext, suppress
-from functools import partial
+from contextlib import nullcontext
 from typing import Any
 
+from cachetools import TTLCache
 from fastapi import Request
 from fastapi.responses import Response
 from fastapi.routing import APIRoute
 from starlette.concurrency import run_in_threadpool
 
-from wattmetron.cache.must_wait import MustWait, hurried
-from wattmetron.cache.process_memory import give_back
-from wattmetron.cache.progress import told
-from wattmetron.core.game_fit.informed import LEARNT
+from wattmetron.cache.answering import NotSentError, OtherVersionError
+from wattmetron.cache.engines import Engine, InPlace
+from wattmetron.cache.glimpse import Glimpse
+from wattmetron.cache.must_wait import Asked, Failed, MustWait, hurried
+from wattmetron.core.errors import NotPossibleError, WattmetronError
 from wattmetron.core.keep import Key
-from wattmetron.shell.pages import asks_for_part, page
-from wattmetron.shell.workers import WorkerGoneError, Workers
+from wattmetron.shell.pages import page
 
 PATIENCE_S = 1.5
 """After so long a browser is shown what it waits for."""
 GRACE_S = 4.0
-"""So long a place is held between two looks of a browser that was shown that."""
+"""So long a question is held between two looks of a browser that was shown that."""
 LOOK_S = 0.25
-MOST_UNFETCHED = 32
+LONGEST_S = 300.0
+"""A worker that has not answered after so long is taken for lost."""
+MOST_ATTEMPTS = 3
+MOST_LEFT = 32
 PROGRAMS_AT_ONCE = 2
 """So many questions of programs are looked at at once, that pages come first."""
+logger = logging.getLogger("wattmetron")
 Work = Callable[[], Awaitable[Response]]
-Address = tuple[str, bool]
-"""Of a page: its URL, and whether the working part alone is asked for."""
 Handler = Callable[[Request], Coroutine[Any, Any, Response]]
+Place = tuple[int, Key]
 
 
 class QueuedComputation:
-    """One computation in line: how many requests wait for it, when a browser last looked."""
+    """One question: how many requests wait for it, when a browser last looked."""
 
-    def __init__(self, key: Key, address: Address, work: Work) -> None:
-        self.key, self.address, self.work = key, address, work
+    def __init__(self, asked: Asked) -> None:
+        self.asked = asked
         self.waiting = 0
+        self.begun = False
         self.looked = -GRACE_S
         self.entered = _now()
         self.ended = asyncio.Event()
-        self.response: Response | None = None
+        self.value: Any = None
         self.error: BaseException | None = None
 
     @property
     def wanted(self) -> bool:
         return self.waiting > 0 or _now() - self.looked < GRACE_S
 
-    def outcome(self) -> Response:
-        if self.error is not None:
-            raise self.error
-        assert self.response is not None
-        return self.response
-
 
 class ComputationQueue:
-    """The line of one application."""
+    """What one application has asked of its engine."""
 
-    def __init__(self, at_once: int | None = None, workers: Workers | None = None) -> None:
-        self.workers = workers
-        self.at_once = at_once or os.cpu_count() or 1
+    def __init__(
+        self, engine: Engine | None = None, instead: Callable[[], Engine] = InPlace
+    ) -> None:
+        self.engine, self._instead = engine or InPlace(), instead
         self.programs = asyncio.Semaphore(PROGRAMS_AT_ONCE)
-        self.running = self.given_up = self.ended = 0
-        self._queue: deque[QueuedComputation] = deque()
-        self._places: dict[Key, QueuedComputation] = {}
-        self._unfetched: dict[tuple[Key, Address], QueuedComputation] = {}
+        self.given_up = self.ended = self.unanswered = 0
+        self._begins = asyncio.Semaphore(self.engine.at_once)
+        self._places: dict[Place, QueuedComputation] = {}
+        self._left: TTLCache[Place, QueuedComputation] = TTLCache(MOST_LEFT, GRACE_S)
         self._tasks: set[asyncio.Task[None]] = set()
 
     @property
-    def waiting(self) -> int:
-        return len(self._queue)
+    def running(self) -> int:
+        return sum(queued.begun for queued in self._places.values())
 
-    def enter(self, key: Key, address: Address, work: Work) -> tuple[QueuedComputation, bool]:
-        """A place for one more request that waits; whether it is new, with this work."""
-        queued = self._places.get(key)
-        new = queued is None
+    @property
+    def waiting(self) -> int:
+        return len(self._places) - self.running
+
+    def enter(self, asked: Asked) -> QueuedComputation:
+        """A place for a question, or the one that it has."""
+        place = asked.place
+        queued = self._places.get(place) or self._left.get(place)
         if queued is None:
-            queued = self._places[key] = QueuedComputation(key, address, work)
-            self._queue.append(queued)
-        queued.waiting += 1
-        self._advance()
-        return queued, new
+            queued = self._places[place] = QueuedComputation(asked)
+            task = asyncio.create_task(self._run(place, queued))
+            self._tasks.add(task)
+            task.add_done_callback(self._tasks.discard)
+        return queued
+
+    def meanwhile(self, asked: tuple[Asked, ...]) -> None:
+        """Asks what a page that was shown without will ask for in a moment."""
+        for each in asked:
+            self.enter(each).looked = _now()
 
     def before(self, queued: QueuedComputation) -> int:
         """How many computations come before one that has not begun."""
-        return self._queue.index(queued) + self.running if queued in self._queue else 0
+        if queued.begun:
+            return 0
+        return sum(other.entered < queued.entered for other in self._places.values())
 
     async def wait(
-        self, queued: QueuedComputation, request: Request, patience_s: float | None
+        self, several: list[QueuedComputation], request: Request, patience_s: float | None
     ) -> bool:
-        """Until the place has ended; False where the request is gone, or its patience."""
+        """Until all have ended; False where the request is gone, or its patience."""
         start = _now()
+        for queued in several:
+            queued.waiting += 1
         try:
-            while not queued.ended.is_set():
+            while not all(queued.ended.is_set() for queued in several):
+                unfinished = next(queued for queued in several if not queued.ended.is_set())
                 try:
-                    await asyncio.wait_for(queued.ended.wait(), LOOK_S)
+                    await asyncio.wait_for(unfinished.ended.wait(), LOOK_S)
                 except TimeoutError:
                     if await request.is_disconnected():
                         return False
-                    if patience_s is not None and _now() - start > patience_s:
+                if patience_s is not None and _now() - start > patience_s:
+                    for queued in several:
                         queued.looked = _now()
-                        return False
+                    return all(queued.ended.is_set() for queued in several)
             return True
         finally:
-            queued.waiting -= 1
+            for queued in several:
+                queued.waiting -= 1
 
-    def fetched(self, key: Key, address: Address) -> QueuedComputation | None:
-        """The answer to this question that was left for this address, once."""
-        queued = self._unfetched.pop((key, address), None)
-        return queued if queued is not None and _now() - queued.looked < GRACE_S else None
-
-    def _advance(self) -> None:
-        while self._queue and self.running < self.at_once:
-            queued = self._queue.popleft()
-            if not queued.wanted:
-                self.given_up += 1
-                del self._places[queued.key]
-                queued.ended.set()
-                continue
-            self.running += 1
-            task = asyncio.get_running_loop().create_task(self._run(queued))
-            self._tasks.add(task)
-            task.add_done_callback(self._tasks.discard)
-
-    async def _run(self, queued: QueuedComputation) -> None:
+    async def _run(self, place: Place, queued: QueuedComputation) -> None:
         try:
-            with hurried(False):
-                queued.response = await queued.work()
-            if self.workers is None:
-                await run_in_threadpool(give_back)
+            async with self._begins:
+                if not queued.wanted:
+                    self.given_up += 1
+                    return
+                queued.begun = True
+                about, question = queued.asked.about, queued.asked.question
+                data = await self._worked_out(queued.asked)
+                queued.value = await run_in_threadpool(about.keep.bring, question, about, data)
         except BaseException as error:
             queued.error = error
         finally:
-            self.running -= 1
-            self.ended += 1
-            del self._places[queued.key]
-            if not queued.waiting:
-                self._leave(queued)
+            self.ended += queued.begun
+            del self._places[place]
+            if queued.begun:
+                self._left[place] = queued
             queued.ended.set()
-            self._advance()
 
-    def _leave(self, queued: QueuedComputation) -> None:
-        """Leaves an answer for the browser that comes back for it: what is too large to be kept is
-        not computed again and again.
-        """
-        self._unfetched.pop((queued.key, queued.address), None)
-        self._unfetched[queued.key, queued.address] = queued
-        while len(self._unfetched) > MOST_UNFETCHED:
-            del self._unfetched[next(iter(self._unfetched))]
+    async def _worked_out(self, asked: Asked) -> bytes:
+        """What the engine answers; asked again where a worker was lost."""
+        send = False
+        for _ in range(MOST_ATTEMPTS):
+            engine = self.engine
+            generation = engine.generation
+            try:
+                future = await run_in_threadpool(engine.submit, asked, send)
+                return await asyncio.wait_for(asyncio.wrap_future(future), LONGEST_S)
+            except NotSentError:
+                send = True
+            except TimeoutError as error:
+                self.unanswered += 1
+                await run_in_threadpool(self._renew, engine, generation)
+                raise NotPossibleError(
+                    f"A worker did not answer within {LONGEST_S / 60:.0f} minutes and was given up:"
+                    " load the page again."
+                ) from error
+            except OtherVersionError as error:
+                self._fall_back(f"A worker runs another version and was refused ({error})")
+            except Exception as error:
+                if not engine.lost(error):
+                    raise
+                await run_in_threadpool(self._renew, engine, generation)
+        raise NotPossibleError("Workers were lost again and again: load the page again in a while.")
+
+    def _renew(self, engine: Engine, generation: int) -> None:
+        """Another set of workers; where there is none to be had, those of this machine."""
+        try:
+            engine.renew(generation)
+        except NotPossibleError as error:
+            if engine is self.engine:
+                self._fall_back(str(error))
+
+    def _fall_back(self, why: str) -> None:
+        logger.warning("%s Answers are worked out on this machine from now on.", why)
+        lost, self.engine = self.engine, self._instead()
+        lost.close()
+
+    def close(self) -> None:
+        self.engine.close()
 
 
-def _now() -> float:
-    return asyncio.get_running_loop().time()
-
-
-async def answered(
-    request: Request, work: Work, replayed: bool = False, shows_wait: bool = True
-) -> Response:
-    """The answer to a request: at once where no long computation is needed, else in line. A worker
-    may do the work where it is nothing but this request, made again. A browser is shown how the
-    wait goes on where what it waits for is a page of the application.
+async def answered(request: Request, work: Work, shows_wait: bool = True) -> Response:
+    """The answer to a request: at once where no long computation is needed, else when that is
+    there. A browser is shown how the wait goes on where what it waits for is a page of the
+    application.
     """
-    line: ComputationQueue | None = request.app.state.line
-    if line is None:
-        return await work()
-    address = str(request.url), asks_for_part(request)
+    line: ComputationQueue = request.app.state.line
     looks_on, is_program = shows_wait and _looks_on(request), request.url.path.startswith("/api/")
+    came: dict[Place, Any] = {}
+    request.state.meanwhile = ()
     while True:
         try:
             async with line.programs if is_program else nullcontext():
-                with hurried():
-                    return await work()
+                with hurried(True, came):
+                    response = await work()
+            line.meanwhile(request.state.meanwhile)
+            return response
         except MustWait as need:
-            key = need.key
-        by_worker = partial(_by_worker, line.workers, request, key, work) if replayed else work
-        if replayed and line.workers is not None:
-            recalled = await line.workers.recall(request, key)
-            if recalled is not None:
-                return recalled
-        if looks_on and (left := line.fetched(key, address)) is not None:
-            return left.outcome()
-        queued, mine = line.enter(key, address, by_worker)
-        if not await line.wait(queued, request, PATIENCE_S if looks_on else None):
-            return _waiting(request, line, queued)
-        if mine:
-            return queued.outcome()
-
-
-async def _by_worker(workers: Workers | None, request: Request, key: Key, work: Work) -> Response:
-    """The answer of a worker; done here where there is none."""
-    if workers is not None:
-        with suppress(WorkerGoneError):
-            return await workers.answer(request, key)
-    with hurried(False):
-        return await work()
+            asked = need.asked
+        several = [line.enter(each) for each in asked]
+        if not await line.wait(several, request, PATIENCE_S if looks_on else None):
+            return _waiting(request, line, several)
+        for each, queued in zip(asked, several, strict=True):
+            if queued.error is not None and not isinstance(queued.error, WattmetronError):
+                raise queued.error
+            value = queued.value if queued.error is None else Failed(queued.error)
+            came[each.place] = value
 
 
 async def changed(request: Request, change: Callable[[], Callable[[], Response]]) -> Response:
@@ -213,10 +226,15 @@ async def changed(request: Request, change: Callable[[], Callable[[], Response]]
 
 def shown_at_once(request: Request) -> bool:
     """Whether a page is shown with what is known, and the rest asks for itself: in a browser, but
-    for the request of the rest, and for those without scripts, whose link says ``whole``.
+    for those without scripts, whose link says ``whole``.
     """
-    asks_for_rest = {"rest", "whole"} & request.query_params.keys()
-    return request.app.state.line is not None and _looks_on(request) and not asks_for_rest
+    params = request.query_params
+    return _looks_on(request) and ("rest" in params or "whole" not in params)
+
+
+def ask_meanwhile(request: Request, glimpse: Glimpse) -> None:
+    """Has what was left out worked out while the page is looked at."""
+    request.state.meanwhile = glimpse.asked
 
 
 def _looks_on(request: Request) -> bool:
@@ -227,29 +245,38 @@ def _looks_on(request: Request) -> bool:
     return headers.get("hx-request") == "true" or headers.get("sec-fetch-mode") == "navigate"
 
 
-def _waiting(request: Request, line: ComputationQueue, queued: QueuedComputation) -> Response:
-    """What is shown meanwhile: how many come before; the page looks again by itself."""
-    before = line.before(queued)
-    words = "Every build that could be the answer is being looked at."
-    if queued.key == LEARNT:
-        done, of = told()
-        words = f"Results are being fitted: {done:,} of {of:,} games."
-    if before:
-        comes = "1 other question comes" if before == 1 else f"{before} other questions come"
-        words = f"{comes} first; this one begins as soon as a core is free."
-    content = {"words": words, "seconds": round(_now() - queued.entered)}
+def _waiting(
+    request: Request, line: ComputationQueue, several: list[QueuedComputation]
+) -> Response:
+    """What is shown meanwhile: how far it is; the page looks again by itself."""
+    content = {
+        "words": waiting_words(line, several),
+        "seconds": round(_now() - min(queued.entered for queued in several)),
+    }
     again = request.url.path + (f"?{request.url.query}" if request.url.query else "")
-    if "rest" in request.query_params:
-        answer = page(request, "shell/waiting_rest.html", content)
-        answer.headers["hx-reswap"] = "none"
-        return answer
     piece = "piece" in request.query_params
     template = "shell/waiting_piece.html" if piece else "shell/waiting.html"
     return page(request, template, content | {"again": again})
 
 
+def waiting_words(line: ComputationQueue, several: list[QueuedComputation]) -> str:
+    """How many of several answers are there, or how many come before the first of them."""
+    done = sum(queued.ended.is_set() for queued in several)
+    before = min(line.before(queued) for queued in several)
+    if done or (len(several) > 1 and not before):
+        return f"{done} of {len(several)} answers are there."
+    if before:
+        comes = "1 other question comes" if before == 1 else f"{before} other questions come"
+        return f"{comes} first; this one begins as soon as a core is free."
+    return "Every build that could be the answer is being looked at."
+
+
+def _now() -> float:
+    return asyncio.get_running_loop().time()
+
+
 class PatientRoute(APIRoute):
-    """A route that changes nothing, and whose answer may have to wait in line."""
+    """A route that changes nothing, and whose answer may have to wait."""
 
     shows_wait = True
 
@@ -257,7 +284,7 @@ class PatientRoute(APIRoute):
         handle = super().get_route_handler()
 
         async def patient(request: Request) -> Response:
-            return await answered(request, lambda: handle(request), True, self.shows_wait)
+            return await answered(request, lambda: handle(request), self.shows_wait)
 
         return patient
 

@@ -28,11 +28,13 @@ def health(request: Request) -> dict[str, Any]:
         "version": __version__,
         "study": None if count is None else asdict(count),
         "line": {
-            "at_once": line.at_once,
+            "at_once": line.engine.at_once,
             "running": line.running,
             "waiting": line.waiting,
             "ended": line.ended,
             "given_up": line.given_up,
+            "unanswered": line.unanswered,
+            "engine": line.engine.kind,
         },
     }
 

@@ -2,12 +2,13 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import chain
 
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.game_fit.calibration import fit_game, uninformed
 from wattmetron.core.game_fit.game_evidence import Item, informed_items
 from wattmetron.core.game_fit.learned_priors import NOTHING_LEARNT, Learnt, as_learnt
-from wattmetron.core.game_fit.learning import GameEvidence, learn
+from wattmetron.core.game_fit.learning import GameEvidence, Taught, learn_from, taught_by
 from wattmetron.core.game_fit.residuals import Pair, Residual
 from wattmetron.core.keep import Key
 from wattmetron.core.requirements.tiers import tiers_of
@@ -18,6 +19,8 @@ from wattmetron.core.values.results import Result, Results
 LEARNT: Key = ("learnt",)
 MOST_AT_ONCE = 60
 """Games with results that are fitted while a page waits; some hundredths of a second each."""
+SHARE = 40
+"""So many games are fitted together where there are more."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -78,14 +81,25 @@ def learnt_of(catalogue: Catalogue) -> Learnt:
     """What all games of a catalogue that have results teach about games; of many games something
     to wait for.
     """
-    keep = catalogue.keep
-    once = keep.long if len(catalogue.results) > MOST_AT_ONCE else keep.once
-    return once(LEARNT, lambda: learn(_known(catalogue), keep))
+    ids = tuple(catalogue.results)
+    if len(ids) <= MOST_AT_ONCE:
+        return catalogue.keep.once(
+            LEARNT, lambda: learn_from(taught_by(_known(catalogue, ids), catalogue.keep))
+        )
+    shares = [(ids[start : start + SHARE],) for start in range(0, len(ids), SHARE)]
+    taught = catalogue.ask_each(lessons_of_share, shares)
+    return catalogue.keep.once(LEARNT, lambda: learn_from([*chain.from_iterable(taught)]))
 
 
-def _known(catalogue: Catalogue) -> Iterator[GameEvidence]:
+def lessons_of_share(catalogue: Catalogue, game_ids: tuple[str, ...]) -> tuple[Taught, ...]:
+    """What some games with results say of all games."""
+    return taught_by(_known(catalogue, game_ids), catalogue.keep)
+
+
+def _known(catalogue: Catalogue, game_ids: tuple[str, ...]) -> Iterator[GameEvidence]:
     scale = scale_of(catalogue)
-    for game_id, results in catalogue.results.items():
+    for game_id in game_ids:
+        results = catalogue.results[game_id]
         pairs, _ = placed(results, scale)
         if pairs and game_id not in catalogue.described_games:
             game = catalogue.game(game_id)

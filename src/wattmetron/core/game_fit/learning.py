@@ -68,23 +68,42 @@ class Lesson(NamedTuple):
     stands: tuple[Stand, ...]
 
 
+class Taught(NamedTuple):
+    """A game's evidence, and what it says of all games."""
+
+    evidence: GameEvidence
+    lesson: Lesson
+
+
 def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
-    """What the games that have results teach; nothing where there is none. What a game says is kept
-    by what it rests on, so that one more result fits one game anew.
+    """What the games that have results teach; nothing where there is none."""
+    return learn_from(taught_by(known, keep))
+
+
+def taught_by(known: Iterable[GameEvidence], keep: Keep) -> tuple[Taught, ...]:
+    """What each game with results says, kept by what it rests on, so that one more result fits one
+    game anew.
     """
-    games = [evidence for evidence in known if evidence.pairs]
-    if not games:
-        return NOTHING_LEARNT
-    lessons = []
-    for n, evidence in enumerate(games):
-        keep.tell(n, len(games))
-        lessons.append(
+    return tuple(
+        Taught(
+            evidence,
             keep.lasting(
                 ("lesson", evidence.game.id, hash(evidence)),
                 (evidence,),
                 partial(lesson_of, evidence),
-            )
+            ),
         )
+        for evidence in known
+        if evidence.pairs
+    )
+
+
+def learn_from(taught: Sequence[Taught]) -> Learnt:
+    """What games teach together."""
+    if not taught:
+        return NOTHING_LEARNT
+    games = [each.evidence for each in taught]
+    lessons = [each.lesson for each in taught]
     learnt = replace(
         NOTHING_LEARNT,
         rankings=_rankings(games),

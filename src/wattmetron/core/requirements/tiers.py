@@ -160,13 +160,15 @@ def tiers_of(catalogue: Catalogue) -> TierTable:
     """All published tiers of a catalogue with their bars; those of many games are something to wait
     for.
     """
-    keep = catalogue.keep
-    once = keep.long if len(catalogue.published) > MOST_AT_ONCE else keep.once
-    return once(
-        ("tiers",),
-        lambda: tier_table(
-            catalogue.games, catalogue.published, scale_of(catalogue), catalogue.assumptions
-        ),
+    if len(catalogue.published) > MOST_AT_ONCE:
+        return catalogue.ask(placed_tiers)
+    return catalogue.keep.once(("tiers",), lambda: placed_tiers(catalogue))
+
+
+def placed_tiers(catalogue: Catalogue) -> TierTable:
+    """All published tiers on the scale of the parts."""
+    return tier_table(
+        catalogue.games, catalogue.published, scale_of(catalogue), catalogue.assumptions
     )
 
 

@@ -10,7 +10,13 @@ from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.proposal import cheapest_fit
 from wattmetron.core.values.brief import Brief, searched
 from wattmetron.core.values.build import Build
-from wattmetron.places.assessment.assess import Assessment, Remaining, known_brief, known_build
+from wattmetron.places.assessment.assess import (
+    Assessment,
+    Remaining,
+    assess,
+    known_brief,
+    known_build,
+)
 
 
 def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
@@ -19,13 +25,11 @@ def remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining | None:
     """
     if not assessment.missing:
         return None
-    return catalogue.keep.long(
-        ("remaining", assessment.brief, assessment.build),
-        lambda: _remaining(catalogue, assessment),
-    )
+    return catalogue.ask(_remaining, assessment.brief, assessment.build)
 
 
-def _remaining(catalogue: Catalogue, assessment: Assessment) -> Remaining:
+def _remaining(catalogue: Catalogue, brief: Brief, build: Build) -> Remaining:
+    assessment = assess(catalogue, brief, build)
     answer = cheapest_fit(
         catalogue,
         known_brief(catalogue, assessment.brief),
@@ -48,10 +52,7 @@ def finding_remedies(
 ) -> tuple[Remedy, ...]:
     """Actions that clear a finding."""
     brief = known_brief(catalogue, searched(assessment.brief))
-    return catalogue.keep.long(
-        ("remedies", finding, assessment.build, brief),
-        lambda: _finding_remedies(catalogue, brief, assessment.build, finding),
-    )
+    return catalogue.ask(_finding_remedies, brief, assessment.build, finding)
 
 
 def _finding_remedies(

@@ -16,13 +16,13 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.branch_and_bound import Winner
 from wattmetron.core.search.frontier import Frontier, frontier
-from wattmetron.core.search.problem import Scenes, scenes_for
+from wattmetron.core.search.problem import Scene, scenes_for
 from wattmetron.core.search.proposal import BAND, besides_minor
 from wattmetron.core.search.tie_break import settle
 from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
-from wattmetron.core.values.parts import Part
+from wattmetron.core.values.parts import Graphics, Part, Processor
 from wattmetron.places.assessment.assess import Assessment, assess, known_brief, known_build
 from wattmetron.places.balance.years import outlasts
 from wattmetron.places.proposal.preference_answers import settled
@@ -31,6 +31,20 @@ from wattmetron.places.proposal.proposals import kept_parts
 MORE_MONEY = (-10_000, -5_000, -2_500, 2_500, 5_000, 10_000)
 FRONTIER_SHARE = 2
 KNEE_GAIN, KNEE_BUDGET = 10_000, 0.02
+
+
+@dataclass(frozen=True, kw_only=True)
+class Sides:
+    """The processors and cards that the search looks at with their costs in minor units, which
+    cards it takes, and which targets can be met at all.
+    """
+
+    chips: tuple[Processor, ...]
+    cards: tuple[Graphics, ...]
+    chip_costs: tuple[int, ...]
+    card_costs: tuple[int, ...]
+    allowed: tuple[bool, ...]
+    can_be_met: tuple[bool, ...]
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -48,18 +62,11 @@ class Tables:
     besides: int
     preferences: tuple[Granted, ...]
     wished: Brief
-
-    @property
-    def scenes(self) -> Scenes:
-        """What the search looks at: kept by itself, so that these tables do not hold it."""
-        return scenes_for(self.catalogue, self.brief, self.fixed_build)
+    sides: Sides
 
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""
-        return self.catalogue.keep.long(
-            ("settled", step, self.brief, self.fixed_build),
-            lambda: settle(self.catalogue, self.brief, self.scenes, step, self.fixed_build),
-        )
+        return self.catalogue.ask(_build_at, self.brief, self.fixed_build, step)
 
     def answer(self, budget: int) -> Winner | None:
         return self.frontier.answer(budget, BAND)
@@ -95,40 +102,69 @@ def tables(catalogue: Catalogue, brief: Brief, build: Build) -> Tables:
     """The tables around the kept parts of a build, kept for as long as neither changes."""
     brief = known_brief(catalogue, brief)
     fixed = kept_parts(catalogue, brief, build)
-    return catalogue.keep.long(("balance", brief, fixed), lambda: _tables(catalogue, brief, fixed))
+    return catalogue.ask(_tables, brief, fixed)
 
 
 def _tables(catalogue: Catalogue, wanted: Brief, build: Build) -> Tables:
     brief, preferences = settled(catalogue, wanted, build)
     besides = besides_minor(catalogue, brief, build)
     budget = brief.budget_high_minor - besides
+    scenes = scenes_for(catalogue, brief, build)
     most = min(NEVER - 1, max(FRONTIER_SHARE * budget, budget + max(MORE_MONEY)))
     return Tables(
         catalogue=catalogue,
         brief=brief,
         fixed_build=build,
-        frontier=frontier(scenes_for(catalogue, brief, build), most),
+        frontier=frontier(scenes, most),
         budget=budget,
         besides=besides,
         preferences=preferences,
         wished=wanted,
+        sides=_sides(scenes[0]),
+    )
+
+
+def _sides(scene: Scene) -> Sides:
+    pool = scene.pool
+    return Sides(
+        chips=pool.processors.parts,
+        cards=pool.cards.parts,
+        chip_costs=tuple(map(int, pool.processors.cost)),
+        card_costs=tuple(map(int, pool.cards.cost)),
+        allowed=tuple(map(bool, scene.allowed)),
+        can_be_met=tuple(side.can_be_met for side in scene.targets.sides),
     )
 
 
 def map_of(tables: Tables, shown: tuple[Part, ...]) -> PairsMap:
     """The map of pairings, with these parts shown in any case."""
     names = tuple(part.id for part in shown)
-    return tables.catalogue.keep.long(
-        ("map", tables.brief, tables.fixed_build, names),
-        lambda: pairs_map(tables.scenes, tables.budget, BAND, shown),
-    )
+    return tables.catalogue.ask(_map, tables.brief, tables.fixed_build, tables.budget, names)
+
+
+def _map(
+    catalogue: Catalogue, brief: Brief, fixed: Build, budget: int, shown_ids: tuple[str, ...]
+) -> PairsMap:
+    shown = tuple(catalogue.part(part_id) for part_id in shown_ids)
+    return pairs_map(scenes_for(catalogue, brief, fixed), budget, BAND, shown)
+
+
+def _build_at(catalogue: Catalogue, brief: Brief, fixed: Build, step: Winner) -> Build:
+    return settle(catalogue, brief, scenes_for(catalogue, brief, fixed), step, fixed)
 
 
 def cell_of(tables: Tables, processor: str, card: str) -> PairCell | None:
     """The cell of a pairing by part ids; an empty card stands for integrated graphics."""
-    scene = next(
-        (each_scene for each_scene in tables.scenes if each_scene.integrated == (not card)), None
+    return tables.catalogue.ask(
+        _cell, tables.brief, tables.fixed_build, tables.budget, processor, card
     )
+
+
+def _cell(
+    catalogue: Catalogue, brief: Brief, fixed: Build, budget: int, processor: str, card: str
+) -> PairCell | None:
+    scenes = scenes_for(catalogue, brief, fixed)
+    scene = next((each for each in scenes if each.integrated == (not card)), None)
     if scene is None:
         return None
     chips = [part.id for part in scene.pool.processors.parts]
@@ -136,7 +172,7 @@ def cell_of(tables: Tables, processor: str, card: str) -> PairCell | None:
     if processor not in chips or card not in cards:
         return None
     index = np.array([chips.index(processor)]), np.array([cards.index(card)])
-    return cells_of(scene, *index, tables.budget, BAND).get(0)
+    return cells_of(scene, *index, budget, BAND).get(0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -175,10 +211,13 @@ def split_of(catalogue: Catalogue, now: Assessment) -> Split | None:
         if line.kind in ALL_KINDS:
             costs[line.kind] += line.cost_minor
     brief = known_brief(catalogue, now.brief)
-    return catalogue.keep.long(
-        ("split", now.brief, now.build),
-        lambda: split(catalogue, brief, replace(now.build, second_card=None), costs),
-    )
+    return catalogue.ask(_split, brief, replace(now.build, second_card=None), tuple(costs.items()))
+
+
+def _split(
+    catalogue: Catalogue, brief: Brief, build: Build, costs: tuple[tuple[Kind, int], ...]
+) -> Split | None:
+    return split(catalogue, brief, build, dict(costs))
 
 
 def cuts_of(catalogue: Catalogue, now: Assessment) -> tuple[Cut, ...]:
@@ -190,10 +229,11 @@ def cuts_of(catalogue: Catalogue, now: Assessment) -> tuple[Cut, ...]:
     brief, _ = settled(
         catalogue, known_brief(catalogue, now.brief), kept_parts(catalogue, now.brief, now.build)
     )
-    return catalogue.keep.long(
-        ("cuts", now.brief, now.build),
-        lambda: tuple(cuts(catalogue, brief, known_build(catalogue, now.build))),
-    )
+    return catalogue.ask(_cuts, brief, known_build(catalogue, now.build))
+
+
+def _cuts(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Cut, ...]:
+    return tuple(cuts(catalogue, brief, build))
 
 
 def idle_money(catalogue: Catalogue, now: Assessment) -> dict[Kind, Cut]:

@@ -78,15 +78,11 @@ def what_limits(subject: Assessment) -> str:
 
 def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[str]:
     """Why this pairing: what the next card and the next processor on the map would change."""
-    pool = tables.scenes[0].pool
+    sides = tables.sides
     chip, card = subject.machine.processor, subject.machine.graphics
-    ids = [part.id for part in pool.processors.parts]
-    card_ids = [part.id for part in pool.cards.parts]
-    if (
-        card is not None
-        and card.id in card_ids
-        and not tables.scenes[0].allowed[card_ids.index(card.id)]
-    ):
+    ids = [part.id for part in sides.chips]
+    card_ids = [part.id for part in sides.cards]
+    if card is not None and card.id in card_ids and not sides.allowed[card_ids.index(card.id)]:
         return [
             f"{card.name} has too little video memory for these settings, so it is not on the map"
             " and no proposal takes it."
@@ -114,9 +110,9 @@ def _neighbours(tables: Tables, subject: Assessment, pairs: PairsMap) -> list[st
         if not _tells(name, here, cell):
             continue
         part = (
-            pool.cards.parts[key[1]].model
+            sides.cards[key[1]].model
             if "card" in name and key[1] is not None
-            else pool.processors.parts[key[0]].model
+            else sides.chips[key[0]].model
         )
         sentences.append(f"{name}, {part}, {_against(here, cell, subject.currency)}")
     return [f"Beside this pairing, {'; '.join(sentences)}."] if sentences else []

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
 from wattmetron.core.search.answer import NEVER
 from wattmetron.core.search.frontier import frontier
@@ -11,9 +12,11 @@ from wattmetron.core.search.problem import scenes_for
 from wattmetron.core.search.proposal import BAND
 from wattmetron.core.search.tie_break import settle
 from wattmetron.core.values.brief import Brief, Target
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import ALL_KINDS, Kind
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance import Tables
+from wattmetron.places.balance.balance import tables as tables_of
 from wattmetron.places.proposal.preference_answers import settled
 
 LEAST, MOST = 3, 6
@@ -70,18 +73,24 @@ def budget_steps(
     Raises BriefError for budgets that are too few, too many or not rising.
     """
     check_budgets(budgets)
-    key = ("budget steps", tables.wished, tables.fixed_build, tuple(budgets), tuple(rises))
-    return tables.catalogue.keep.long(key, lambda: _budget_steps(tables, budgets, rises))
+    return tables.catalogue.ask(
+        _budget_steps, tables.wished, tables.fixed_build, tuple(budgets), tuple(rises)
+    )
 
 
 def _budget_steps(
-    tables: Tables, budgets: Sequence[int], rises: Sequence[int]
+    catalogue: Catalogue,
+    wished: Brief,
+    fixed: Build,
+    budgets: tuple[int, ...],
+    rises: tuple[int, ...],
 ) -> tuple[BudgetStep, ...]:
+    tables = tables_of(catalogue, wished, fixed)
     steps: list[BudgetStep] = []
     whole = (
         None
         if any(rises) or tables.wished.preferences
-        else frontier(tables.scenes, _room(tables, budgets[-1]))
+        else frontier(scenes_for(catalogue, tables.brief, fixed), _room(tables, budgets[-1]))
     )
     for index, budget in enumerate(budgets):
         rise = rises[index] if index < len(rises) else 0

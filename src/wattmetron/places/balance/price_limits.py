@@ -3,7 +3,10 @@
 from dataclasses import dataclass
 
 from wattmetron.core.balance.part_price_limits import PriceLimit, price_limit
+from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.proposal import BAND, propose
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.places.balance.balance import Tables
 
@@ -24,13 +27,10 @@ class PriceLimits:
 
 def price_limits(tables: Tables) -> PriceLimits:
     """For each part of the answer, and for the parts next to it in price of either side."""
-    return tables.catalogue.keep.long(
-        ("price limits", tables.brief, tables.fixed_build), lambda: _price_limits(tables)
-    )
+    return tables.catalogue.ask(_price_limits, tables.brief, tables.fixed_build)
 
 
-def _price_limits(tables: Tables) -> PriceLimits:
-    catalogue, brief, fixed = tables.catalogue, tables.brief, tables.fixed_build
+def _price_limits(catalogue: Catalogue, brief: Brief, fixed: Build) -> PriceLimits:
     answer = propose(catalogue, brief, "most frames", fixed)
     currency = catalogue.region(brief.region).currency
     if answer.build is None:
@@ -43,30 +43,34 @@ def _price_limits(tables: Tables) -> PriceLimits:
     near = [
         price_limit(catalogue, brief, fixed, catalogue.part(part_id), answer, BAND)
         for kind in SIDES
-        for part_id in _next_to(tables, kind, answer.build.of(kind))
+        for part_id in _next_to(catalogue, brief, kind, answer.build.of(kind))
     ]
     return PriceLimits(
         tuple(limit for limit in inside if limit), tuple(limit for limit in near if limit), currency
     )
 
 
-def _next_to(tables: Tables, kind: Kind, present: tuple[str, ...]) -> list[str]:
+def _next_to(catalogue: Catalogue, brief: Brief, kind: Kind, present: tuple[str, ...]) -> list[str]:
     """The parts next dearer than the present one, each a different chip or model."""
-    book = tables.catalogue.prices(tables.brief.region, tables.brief.may_buy)
+    book = catalogue.prices(brief.region, brief.may_buy)
     price = book.cost(present[0]) if present else 0
-    seen = {_sort(tables, part) for part in present}
+    seen = {_sort(catalogue, part) for part in present}
     dearer: list[str] = []
     for cost, part_id in sorted(
         (cost, part.id)
-        for part in tables.catalogue.by_kind[kind]
+        for part in catalogue.by_kind[kind]
         if (cost := book.cost(part.id)) is not None
     ):
-        if cost > (price or 0) and _sort(tables, part_id) not in seen and len(dearer) < NEAR_MISSES:
-            seen.add(_sort(tables, part_id))
+        if (
+            cost > (price or 0)
+            and _sort(catalogue, part_id) not in seen
+            and len(dearer) < NEAR_MISSES
+        ):
+            seen.add(_sort(catalogue, part_id))
             dearer.append(part_id)
     return dearer
 
 
-def _sort(tables: Tables, part_id: str) -> str:
-    part = tables.catalogue.part(part_id)
+def _sort(catalogue: Catalogue, part_id: str) -> str:
+    part = catalogue.part(part_id)
     return str(getattr(part, "chip", part.model))

@@ -70,9 +70,7 @@ def upgrade_path(catalogue: Catalogue, brief: Brief, build: Build) -> UpgradePat
     if not brief.years or not brief.counted_targets:
         return None
     fixed = kept_parts(catalogue, brief, build)
-    return catalogue.keep.long(
-        ("upgrade path", brief, fixed), lambda: _path(catalogue, brief, fixed)
-    )
+    return catalogue.ask(_path, brief, fixed)
 
 
 def _path(catalogue: Catalogue, brief: Brief, fixed: Build) -> UpgradePath | None:

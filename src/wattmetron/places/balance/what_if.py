@@ -41,10 +41,7 @@ def what_if(
     """The answer today, and under each supposition: dearer cards and processors, each side's part
     sold out, other regions.
     """
-    return catalogue.keep.long(
-        ("what if", brief, build),
-        lambda: _what_if(catalogue, known_brief(catalogue, brief), build),
-    )
+    return catalogue.ask(_what_if, known_brief(catalogue, brief), build)
 
 
 def _what_if(

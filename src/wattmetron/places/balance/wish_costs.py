@@ -29,10 +29,7 @@ class WishCost:
 
 def wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:
     """One line for each wish that the brief makes, by the aim of most frames within the budget."""
-    return catalogue.keep.long(
-        ("wish costs", brief, build),
-        lambda: _wish_costs(catalogue, known_brief(catalogue, brief), build),
-    )
+    return catalogue.ask(_wish_costs, known_brief(catalogue, brief), build)
 
 
 def _wish_costs(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[WishCost, ...]:

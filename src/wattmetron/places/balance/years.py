@@ -17,12 +17,13 @@ from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
 from wattmetron.core.search.proposal import propose
 from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
 from wattmetron.core.values.games import Game, VideoMemoryNeed
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.part_kinds import Kind
 from wattmetron.core.values.parts import Part
-from wattmetron.places.assessment.assess import Assessment, known_brief
+from wattmetron.places.assessment.assess import Assessment, assess, known_brief
 
 SIDES: tuple[Kind, ...] = ("graphics", "processor")
 FREED: dict[Kind, tuple[Kind, ...]] = {
@@ -80,7 +81,7 @@ def years_kept(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
     """From today to the brief's years; empty without years, targets or a machine that draws."""
     if not now.brief.years or not now.counted or not now.machine.can_draw:
         return ()
-    return catalogue.keep.long(("years", now.brief, now.build), lambda: _years(catalogue, now))
+    return catalogue.ask(_years, now.brief, now.build)
 
 
 def asking_more(game: Game, more: DemandGrowth) -> Game:
@@ -133,8 +134,8 @@ def growth(brief: Brief, years: int) -> DemandGrowth:
     )
 
 
-def _years(catalogue: Catalogue, now: Assessment) -> tuple[Year, ...]:
-    years: list[Year] = []
+def _years(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Year, ...]:
+    now, years = assess(catalogue, brief, build), list[Year]()
     for year in range(now.brief.years + 1):
         more = growth(now.brief, year)
         then = _then(catalogue, now.brief, now.machine, more)

@@ -42,8 +42,7 @@ class Buying:
 def buying(catalogue: Catalogue, now: Assessment, plan: Plan, day: date) -> Buying:
     """The purchase of what is not owned, not for later and not bought yet."""
     market, nowhere = market_of(catalogue, now, plan, day)
-    key = ("purchase", now.brief.region, market.wants, market.places, day)
-    ways = catalogue.keep.long(key, lambda: by_parcels(market))
+    ways = catalogue.ask(_ways, now.brief.region, market.wants, market.places, day)
     book = catalogue.prices(now.brief.region, now.brief.may_buy)
     shops = Counter(source.part_id for source in market.places)
     scarce = sorted(((want.part_id, shops[want.part_id]) for want in market.wants), key=_scarcity)
@@ -81,6 +80,16 @@ def chosen_way(purchases: Buying, parcels: str) -> Purchase | None:
 
 def _scarcity(pair: tuple[str, int]) -> tuple[int, str]:
     return pair[1], pair[0]
+
+
+def _ways(
+    catalogue: Catalogue,
+    region_id: str,
+    wants: tuple[Want, ...],
+    places: tuple[PartSource, ...],
+    day: date,
+) -> tuple[Purchase, ...]:
+    return by_parcels(Market(wants, places, rules_in(catalogue.shops.values(), region_id), day))
 
 
 def market_of(

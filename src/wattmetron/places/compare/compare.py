@@ -73,11 +73,11 @@ def compared(
 ) -> Comparison:
     """Builds (key, name, build) under one brief, the first one the base."""
     few = tuple(builds[:MOST_SIDES])
-    return catalogue.keep.long(("compared", brief, few), lambda: _compared(catalogue, brief, few))
+    return catalogue.ask(_compared, brief, few)
 
 
 def _compared(
-    catalogue: Catalogue, brief: Brief, builds: Sequence[tuple[str, str, Build]]
+    catalogue: Catalogue, brief: Brief, builds: tuple[tuple[str, str, Build], ...]
 ) -> Comparison:
     sides = tuple(
         ComparedMachine(key, name, assess(catalogue, brief, known_build(catalogue, build)))

@@ -11,6 +11,7 @@ from wattmetron.core.compatibility.floor_violations import broken
 from wattmetron.core.compatibility.floors_of_brief import floors_of
 from wattmetron.core.compatibility.vetting import Vetting
 from wattmetron.core.search.proposal import cheapest_fit
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.part_kinds import KINDS, Kind
 from wattmetron.core.values.wishes import letting_go
@@ -37,20 +38,23 @@ def cure(catalogue: Catalogue, now: Assessment) -> Cure | None:
     """The cheapest such build; processor and card stay where that is possible. None where nothing
     blocks or helps.
     """
-    blocking = [finding for finding in now.findings if finding.level == "blocks"]
-    if not blocking:
+    if not _blocking(now):
         return None
-    return catalogue.keep.long(
-        ("cure", now.brief, now.build), lambda: _cure(catalogue, now, blocking)
-    )
+    return catalogue.ask(_cure, now.brief, now.build)
 
 
-def _cure(catalogue: Catalogue, now: Assessment, blocking: list[Finding]) -> Cure | None:
+def _cure(catalogue: Catalogue, brief: Brief, build: Build) -> Cure | None:
+    now = assess(catalogue, brief, build)
+    blocking = _blocking(now)
     for freed in _widening(now, blocking):
-        build = _fitted(catalogue, now, freed)
-        if build is not None:
-            return _narrowed(catalogue, now, freed, build, len(blocking))
+        clearing = _fitted(catalogue, now, freed)
+        if clearing is not None:
+            return _narrowed(catalogue, now, freed, clearing, len(blocking))
     return None
+
+
+def _blocking(now: Assessment) -> list[Finding]:
+    return [finding for finding in now.findings if finding.level == "blocks"]
 
 
 def _widening(now: Assessment, blocking: list[Finding]) -> list[frozenset[Kind]]:

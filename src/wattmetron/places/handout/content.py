@@ -88,7 +88,7 @@ def handout(catalogue: Catalogue, plan: Plan, region: str = "") -> Handout:
     """The handout of a plan; another region prices it anew. Raises BriefError for one that the
     catalogue lacks.
     """
-    return catalogue.keep.long(("handout", plan, region), lambda: _handout(catalogue, plan, region))
+    return catalogue.ask(_handout, plan, region)
 
 
 def _handout(catalogue: Catalogue, plan: Plan, region: str) -> Handout:

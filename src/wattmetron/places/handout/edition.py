@@ -2,14 +2,14 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from functools import partial
 from itertools import accumulate
-from time import monotonic
 from typing import Literal
 
-from wattmetron.cache.must_wait import MustWait, hurried, must_wait
+from wattmetron.cache.glimpse import Glimpse
+from wattmetron.cache.must_wait import all_of
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.errors import BriefError
-from wattmetron.core.keep import Key
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.dated import LONGEST_NAME, BuildSet, Dated
 from wattmetron.core.values.handout import LONGEST_OPENING
@@ -62,35 +62,13 @@ class RoundRow:
 
 
 def round_of(
-    workshop: Workshop, catalogue: Catalogue, build_set: BuildSet, most_s: float | None = None
+    workshop: Workshop, catalogue: Catalogue, build_set: BuildSet, glimpse: Glimpse
 ) -> tuple[RoundRow | None, ...]:
-    """Every build of a set at the prices of today; after so many seconds those alone that were
-    looked at before, None for the others.
-    """
-    end = None if most_s is None else monotonic() + most_s
-    rows: list[RoundRow | None] = []
-    for entry in build_set.entries:
-        in_time = end is None or monotonic() < end
-        rows.append((_looked_at if in_time else _ready)(workshop, catalogue, entry))
-    if build_set.entries and rows[0] is None:
-        must_wait(_key(build_set.entries[0]))
-    return tuple(rows)
-
-
-def _key(entry: Dated) -> Key:
-    return "round row", entry
-
-
-def _looked_at(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow:
-    return catalogue.keep.long(_key(entry), lambda: _row(workshop, catalogue, entry, True))
-
-
-def _ready(workshop: Workshop, catalogue: Catalogue, entry: Dated) -> RoundRow | None:
-    with hurried():
-        try:
-            return _looked_at(workshop, catalogue, entry)
-        except MustWait:
-            return None
+    """Every build of a set at the prices of today; None for those that are still worked out."""
+    return tuple(
+        glimpse.part(partial(_row, workshop, catalogue, entry, True), None)
+        for entry in build_set.entries
+    )
 
 
 def _row(workshop: Workshop, catalogue: Catalogue, entry: Dated, looks: bool) -> RoundRow:
@@ -138,10 +116,11 @@ def _choices(
     ]
     if not looks:
         return choices
-    less = improved(catalogue, now, "same frames")
+    less, more = all_of(
+        lambda: improved(catalogue, now, "same frames"), lambda: improved(catalogue, now, "full")
+    )
     if less is not None and less.taken.spent_minor < now.spent_minor:
         choices.append(EditionChoice("less", less.taken.build, _says(catalogue, now, less)))
-    more = improved(catalogue, now, "full")
     if more is not None and more.taken.build not in {choice.build for choice in choices}:
         choices.append(EditionChoice("more", more.taken.build, _says(catalogue, now, more)))
     return choices

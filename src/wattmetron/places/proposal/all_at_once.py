@@ -27,6 +27,14 @@ def surer(catalogue: Catalogue, brief: Brief, fixed: Build, aim: Aim) -> Brief:
     wanted = brief.together_percent
     if wanted is None or len(brief.counted_targets) < 2 or aim == "same frames":
         return brief
+    each_percent = catalogue.ask(_sure_enough, brief, fixed, aim, wanted)
+    return brief if each_percent is None else replace(brief, each_percent=each_percent)
+
+
+def _sure_enough(
+    catalogue: Catalogue, brief: Brief, fixed: Build, aim: Aim, wanted_percent: float
+) -> int | None:
+    """How surely each target is to be met, in per cent, that all are at once."""
 
     def chance(each_percent: int) -> float:
         """Of all targets at once with the answer that is asked for so; 0 where it misses one."""
@@ -38,11 +46,7 @@ def surer(catalogue: Catalogue, brief: Brief, fixed: Build, aim: Aim) -> Brief:
         both = together(catalogue, assess(catalogue, stricter, proposal.build))
         return both.chance if both is not None else 0.0
 
-    each_percent = catalogue.keep.long(
-        ("all at once", aim, brief, fixed),
-        lambda: least_that_does(chance, wanted / 100, round(100 * brief.chance)),
-    )
-    return brief if each_percent is None else replace(brief, each_percent=each_percent)
+    return least_that_does(chance, wanted_percent / 100, round(100 * brief.chance))
 
 
 def least_that_does(chance: Callable[[int], float], wanted: float, least: int) -> int | None:

@@ -11,6 +11,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.search.problem import Scene, scenes_for
 from wattmetron.core.search.proposal import BAND, besides_minor
 from wattmetron.core.speeds.speed_scale import variant_key
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.offers import Offer
 from wattmetron.core.values.parts import Graphics
@@ -73,12 +74,12 @@ def chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     """All chips on sale that the brief allows, the cheapest first; what is kept of the build but
     its card stays.
     """
-    return catalogue.keep.long(("chips", now.brief, now.build), lambda: _chips(catalogue, now))
+    return catalogue.ask(_chips, now.brief, now.build)
 
 
-def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
-    brief = known_brief(catalogue, now.brief)
-    fixed = _without_card(kept_parts(catalogue, brief, now.build))
+def _chips(catalogue: Catalogue, wanted: Brief, build: Build) -> tuple[ChipOffer, ...]:
+    brief = known_brief(catalogue, wanted)
+    fixed = _without_card(kept_parts(catalogue, brief, build))
     insisted, _ = settled(catalogue, brief, fixed)
     scene = scenes_for(catalogue, insisted, fixed)[0]
     book = catalogue.prices(brief.region, brief.may_buy)
@@ -100,12 +101,12 @@ def _chips(catalogue: Catalogue, now: Assessment) -> tuple[ChipOffer, ...]:
     return tuple(
         ChipOffer(
             card=scene.pool.cards.parts[index],
-            offer=_offer(catalogue, now, priced[0][1]),
+            offer=_offer(catalogue, wanted, priced[0][1]),
             alone_fps=tuple(row[n] for row in rates),
             short_gb=short[n],
             around=_around(scene, pairs, index, besides),
             others=tuple(
-                (scene.pool.cards.parts[other], _offer(catalogue, now, part_id))
+                (scene.pool.cards.parts[other], _offer(catalogue, wanted, part_id))
                 for _, part_id, other in priced[1:]
             ),
         )
@@ -117,8 +118,8 @@ def _without_card(build: Build) -> Build:
     return replace(build, graphics=None, second_card=None) if build.graphics else build
 
 
-def _offer(catalogue: Catalogue, now: Assessment, part_id: str) -> Offer:
-    offer = catalogue.prices(now.brief.region, now.brief.may_buy).best(part_id)
+def _offer(catalogue: Catalogue, brief: Brief, part_id: str) -> Offer:
+    offer = catalogue.prices(brief.region, brief.may_buy).best(part_id)
     assert offer is not None
     return offer
 

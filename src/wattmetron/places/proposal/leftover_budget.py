@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.balance.additions import Addition, additions, together
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import Assessment, known_brief, known_build
 
@@ -24,15 +25,15 @@ def rest_of(catalogue: Catalogue, now: Assessment) -> Rest | None:
     """What could be added to a whole build within its budget; None where nothing is left."""
     if not now.whole or now.left_minor <= 0 or now.build.second_card is not None:
         return None
-    return catalogue.keep.long(("rest", now.brief, now.build), lambda: _rest(catalogue, now))
+    return catalogue.ask(_rest, now.brief, now.build, now.left_minor)
 
 
-def _rest(catalogue: Catalogue, now: Assessment) -> Rest:
-    brief, build = known_brief(catalogue, now.brief), known_build(catalogue, now.build)
-    offered = additions(catalogue, brief, build, now.left_minor)
-    whole, spent = together(catalogue, brief, build, offered, now.left_minor)
+def _rest(catalogue: Catalogue, brief: Brief, build: Build, left_minor: int) -> Rest:
+    brief, build = known_brief(catalogue, brief), known_build(catalogue, build)
+    offered = additions(catalogue, brief, build, left_minor)
+    whole, spent = together(catalogue, brief, build, offered, left_minor)
     return Rest(
-        left_minor=now.left_minor,
+        left_minor=left_minor,
         additions=tuple(offered),
         together=whole,
         together_minor=spent,

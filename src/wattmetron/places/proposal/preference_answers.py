@@ -27,10 +27,7 @@ def settled(
     """
     if not brief.preferences:
         return surer(catalogue, brief, build, aim), ()
-    insisted, granted = catalogue.keep.long(
-        ("preferences", aim, brief, build, present),
-        lambda: grant(catalogue, brief, build, aim, present),
-    )
+    insisted, granted = catalogue.ask(grant, brief, build, aim, present)
     return surer(catalogue, insisted, build, aim), granted
 
 

@@ -58,9 +58,7 @@ def _proposed(catalogue: Catalogue, brief: Brief, kind: Kind, part_id: str) -> b
 
 def answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
     """Propose the rest around the kept parts of a build and explain the answer."""
-    return catalogue.keep.long(
-        ("answer", aim, brief, build), lambda: _answer(catalogue, brief, build, aim)
-    )
+    return catalogue.ask(_answer, brief, build, aim)
 
 
 def _answer(catalogue: Catalogue, brief: Brief, build: Build, aim: Aim) -> Answer:
@@ -176,12 +174,11 @@ def reasons_of(catalogue: Catalogue, assessment: Assessment | None) -> tuple[Rea
     """For each bought part, what the next cheaper one would spoil; none without a machine."""
     if assessment is None:
         return ()
-    key = ("reasons", assessment.brief, assessment.build)
-    return catalogue.keep.once(key, lambda: _reasons(catalogue, assessment))
+    return catalogue.ask(_reasons, assessment.brief, assessment.build)
 
 
-def _reasons(catalogue: Catalogue, assessment: Assessment) -> tuple[Reason, ...]:
-    reasons = []
+def _reasons(catalogue: Catalogue, brief: Brief, build: Build) -> tuple[Reason, ...]:
+    assessment, reasons = assess(catalogue, brief, build), []
     for line in assessment.lines:
         if line.part is None:
             continue

@@ -30,10 +30,7 @@ def settings_in_money(
     """What the target's settings cost as they are and with each single step down, the present ones
     first.
     """
-    return catalogue.keep.long(
-        ("settings in money", brief, build, target),
-        lambda: _settings_in_money(catalogue, brief, build, target),
-    )
+    return catalogue.ask(_settings_in_money, brief, build, target)
 
 
 def _settings_in_money(

@@ -16,7 +16,7 @@ from wattmetron.core.frames.estimate import State
 from wattmetron.core.frames.machine_batch import Lineup
 from wattmetron.core.game_fit.informed import fitted_game
 from wattmetron.core.power.tuning import machine_of
-from wattmetron.core.values.brief import BOUGHT_KINDS
+from wattmetron.core.values.brief import BOUGHT_KINDS, Brief
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.machine import Machine
 from wattmetron.core.values.offers import Offer
@@ -137,13 +137,11 @@ def swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
 
 
 def _kept(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
-    return catalogue.keep.long(
-        ("swap", now.brief, now.build, query), lambda: _swap(catalogue, now, query)
-    )
+    return catalogue.ask(_swap, now.brief, now.build, query)
 
 
-def _swap(catalogue: Catalogue, now: Assessment, query: SwapQuery) -> Swap:
-    words = query.search.lower().split()
+def _swap(catalogue: Catalogue, brief: Brief, build: Build, query: SwapQuery) -> Swap:
+    now, words = assess(catalogue, brief, build), query.search.lower().split()
     always = (query.present, query.also)
     named = [
         row

@@ -28,9 +28,7 @@ def trust_costs(
     catalogue: Catalogue, brief: Brief, build: Build, aim: Aim
 ) -> tuple[FloorCost, ...]:
     """One proposal for each floor, from anything to proven only."""
-    return catalogue.keep.long(
-        ("trust costs", brief, build, aim), lambda: _trust_costs(catalogue, brief, build, aim)
-    )
+    return catalogue.ask(_trust_costs, brief, build, aim)
 
 
 def _trust_costs(

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 
 from wattmetron.core.balance.upgrade_order import PartChange, steps_between, with_changes
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.brief import Brief
 from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import Assessment, assess
 
@@ -46,19 +47,18 @@ def what_first(
         return ()
     if any(line.part is None for line in now.lines):
         return ()
-    return catalogue.keep.long(
-        ("what first", now.brief, now.build, then.build), lambda: _steps(catalogue, now, then)
-    )
+    return catalogue.ask(_steps, now.brief, now.build, then.build)
 
 
-def _steps(catalogue: Catalogue, now: Assessment, then: Assessment) -> tuple[FirstStep, ...]:
-    upgrade_steps = steps_between(catalogue, now.brief, now.build, then.build)
+def _steps(catalogue: Catalogue, brief: Brief, build: Build, to: Build) -> tuple[FirstStep, ...]:
+    upgrade_steps = steps_between(catalogue, brief, build, to)
     if upgrade_steps is None:
         return ()
-    steps, done, before, together = [], list[PartChange](), now, 0
+    before = assess(catalogue, brief, build)
+    steps, done, together = [], list[PartChange](), 0
     for step in upgrade_steps:
         done += step.changes
-        after = assess(catalogue, now.brief, with_changes(now.build, then.build, done))
+        after = assess(catalogue, brief, with_changes(build, to, done))
         together += step.cost_minor
         steps.append(
             FirstStep(

@@ -11,6 +11,8 @@ from wattmetron.core.balance.upgrade_order import (
     with_changes,
 )
 from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
 from wattmetron.places.assessment.assess import Assessment, assess
 from wattmetron.places.balance.balance_words import mean_change
 from wattmetron.places.proposal.preference_answers import preference_lines, settled
@@ -47,9 +49,7 @@ def improved(
     """The list made better in one of the ways, without the groups that are to be left; None where
     nothing within the brief is better.
     """
-    assessments = catalogue.keep.long(
-        ("improved", way, now.brief, now.build), lambda: _whole(catalogue, now, way)
-    )
+    assessments = catalogue.ask(_whole, now.brief, now.build, way)
     if assessments is None:
         return None
     whole, steps, wishes = assessments
@@ -68,10 +68,9 @@ def improved(
 
 
 def _whole(
-    catalogue: Catalogue, now: Assessment, way: Way
+    catalogue: Catalogue, brief: Brief, build: Build, way: Way
 ) -> tuple[Assessment, tuple[UpgradeStep, ...], tuple[str, ...]] | None:
-    brief = now.brief
-    wanted = brief
+    now, wanted = assess(catalogue, brief, build), brief
     if way == "same money":
         wanted = replace(brief, budget_low_minor=0, budget_high_minor=max(1, now.spent_minor))
     aim: Literal["same frames", "most frames"] = (

@@ -158,10 +158,11 @@ def _answers(tables: Tables) -> set[int]:
 
 def _met_ones(tables: Tables, index: int) -> tuple[bool, ...]:
     """Which of the targets a step meets."""
-    sides = tables.scenes[0].targets.sides
     return tuple(
-        gain >= 0 and side.can_be_met
-        for gain, side in zip(tables.frontier.gains[index], sides, strict=True)
+        gain >= 0 and can_be_met
+        for gain, can_be_met in zip(
+            tables.frontier.gains[index], tables.sides.can_be_met, strict=True
+        )
     )
 
 
@@ -175,12 +176,12 @@ def _thinned(places: list[int], most: int) -> list[int]:
 
 def _strips(tables: Tables, axis: chart.Axis) -> list[Strip]:
     steps, rows = tables.frontier.steps, []
-    for position, (target, side) in enumerate(
-        zip(tables.brief.counted_targets, tables.scenes[0].targets.sides, strict=True)
+    for position, (target, can_be_met) in enumerate(
+        zip(tables.brief.counted_targets, tables.sides.can_be_met, strict=True)
     ):
         spans: list[tuple[int, int]] = []
         for index, step in enumerate(steps):
-            if tables.frontier.gains[index][position] < 0 or not side.can_be_met:
+            if tables.frontier.gains[index][position] < 0 or not can_be_met:
                 continue
             end = steps[index + 1].cost + tables.besides if index + 1 < len(steps) else axis.high
             start = step.cost + tables.besides

@@ -68,8 +68,7 @@ EDGE_WORDS = {
 def pairings_view(
     tables: Tables, pairs: PairsMap, subject: Assessment, tried: Assessment | None, link: Link
 ) -> MapView:
-    pool = tables.scenes[0].pool
-    chips, cards = pool.processors.parts, pool.cards.parts
+    chips, cards = tables.sides.chips, tables.sides.cards
 
     def is_of(assessment: Assessment | None, c: int, g: int | None) -> bool:
         card = "" if g is None else cards[g].id

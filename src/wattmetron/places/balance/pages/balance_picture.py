@@ -6,7 +6,11 @@ from markupsafe import Markup
 
 from wattmetron.core.balance.pairs import PairCell
 from wattmetron.core.balance.picture import Picture, all_pairings
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.search.problem import scenes_for
 from wattmetron.core.search.proposal import BAND
+from wattmetron.core.values.brief import Brief
+from wattmetron.core.values.build import Build
 from wattmetron.drawing import pairings as chart
 from wattmetron.places.assessment.assess import Assessment
 from wattmetron.places.balance.balance import Tables
@@ -32,18 +36,19 @@ BEST = 12
 
 
 def picture_of(tables: Tables) -> Picture:
-    return tables.catalogue.keep.long(
-        ("all pairings", tables.brief, tables.fixed_build),
-        lambda: all_pairings(tables.scenes, tables.budget, BAND),
-    )
+    return tables.catalogue.ask(_picture, tables.brief, tables.fixed_build, tables.budget)
+
+
+def _picture(catalogue: Catalogue, brief: Brief, fixed: Build, budget: int) -> Picture:
+    return all_pairings(scenes_for(catalogue, brief, fixed), budget, BAND)
 
 
 def picture_view(
     tables: Tables, subject: Assessment, tried: Assessment | None, link: Link
 ) -> PictureView:
     picture, currency = picture_of(tables), subject.currency
-    pool = tables.scenes[0].pool
-    chips, cards = pool.processors.parts, pool.cards.parts
+    sides = tables.sides
+    chips, cards = sides.chips, sides.cards
 
     def words(c: int, g: int | None, cell: PairCell) -> str:
         pair = f"{chips[c].name} with {cards[g].name if g is not None else 'integrated graphics'}"
@@ -68,10 +73,10 @@ def picture_view(
 
     bins = {index: view(*cell) for index, cell in picture.cells.items()}
     prices = tuple(
-        _price(0 if column[0] is None else int(pool.cards.cost[column[0]]), currency)
+        _price(0 if column[0] is None else sides.card_costs[column[0]], currency)
         for column in picture.columns
     )
-    rows = tuple(_price(int(pool.processors.cost[row[0]]), currency) for row in picture.rows)
+    rows = tuple(_price(sides.chip_costs[row[0]], currency) for row in picture.rows)
     label = (
         "All pairings, processors down and graphics parts across by price; arrow keys move, Enter"
         " tries"
@@ -110,17 +115,13 @@ def _place(
     """The bin that a build's processor and card lie in."""
     if assessment is None or assessment.missing:
         return None
-    pool = tables.scenes[0].pool
+    sides = tables.sides
     chip = next(
-        (
-            i
-            for i, part in enumerate(pool.processors.parts)
-            if part.id == assessment.build.processor
-        ),
+        (i for i, part in enumerate(sides.chips) if part.id == assessment.build.processor),
         None,
     )
     card = next(
-        (i for i, part in enumerate(pool.cards.parts) if part.id == assessment.build.graphics), None
+        (i for i, part in enumerate(sides.cards) if part.id == assessment.build.graphics), None
     )
     row = next((i for i, row in enumerate(picture.rows) if chip in row), None)
     column = next((i for i, column in enumerate(picture.columns) if card in column), None)

@@ -307,7 +307,7 @@ def _alike(
         return
     step = tables.answer(tables.budget)
     assert step is not None
-    pool = tables.scenes[0].pool
+    sides = tables.sides
     good = [
         (cell.winner.cost, c, g)
         for (c, g), cell in pairs.cells.items()
@@ -316,7 +316,7 @@ def _alike(
         and cell.winner.cost <= step.cost * (1 + ALIKE_COST)
     ]
     for cost, c, g in sorted(good, key=lambda row: (row[0], row[1], row[2] or -1))[:MOST_ALIKE]:
-        chip, card = pool.processors.parts[c], None if g is None else pool.cards.parts[g]
+        chip, card = sides.chips[c], None if g is None else sides.cards[g]
         if (chip.id, card.id if card else "") != (
             answer.build.processor,
             answer.build.graphics or "",

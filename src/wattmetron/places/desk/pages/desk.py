@@ -41,7 +41,7 @@ from wattmetron.workshop.workshop import Workshop
 class Desk:
     """The page's content; ``content`` is what its view shows (None while it is worked out), the
     panels stand in the place of the view or beside it; ``drafts`` are what a form could not take;
-    ``waits``: some of it is still worked out.
+    ``glimpse`` says what is still worked out.
     """
 
     opened: Opened
@@ -68,7 +68,7 @@ class Desk:
     rest: RestView | None
     first: tuple[FirstRow, ...]
     drafts: Mapping[str, str]
-    waits: bool
+    glimpse: Glimpse
     notice: str = ""
     offers_redo: bool = False
     error: str = ""
@@ -79,6 +79,11 @@ class Desk:
     @property
     def brief(self) -> Brief:
         return self.opened.plan.brief
+
+    @property
+    def waits(self) -> bool:
+        """Whether some of the page is still worked out."""
+        return self.glimpse.left_out > 0
 
     @property
     def views(self) -> tuple[ViewSpec, ...]:
@@ -159,7 +164,7 @@ def make_desk(
         answer=proposal,
         reasons=() if proposal is None else reasons_of(catalogue, proposal.assessment),
         drafts=drafts,
-        waits=glimpse.left_out,
+        glimpse=glimpse,
         **panels,
     )
 

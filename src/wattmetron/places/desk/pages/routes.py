@@ -17,12 +17,13 @@ from wattmetron.places.compatibility.pages.assembly_page import assembly_page
 from wattmetron.places.desk.pages.desk import make_desk
 from wattmetron.places.proposal.pages.find_page import found_view
 from wattmetron.shell.address import VIEWS, DeskQuery
-from wattmetron.shell.computation_queue import PageRoute, shown_at_once
+from wattmetron.shell.computation_queue import PageRoute, ask_meanwhile, shown_at_once
 from wattmetron.shell.forms import read
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
+MOST_ASKED = 999
 Edit = Callable[[Plan, dict[str, str], Catalogue], tuple[Plan, str]]
 
 
@@ -113,7 +114,25 @@ def show(
     at_once = shown_at_once(request)
     desk = make_desk(workshop_of(request), brief_id, query, drafts or {}, fresh_link, at_once)
     desk = replace(desk, **more)  # type: ignore[arg-type]
-    whole = request.url.include_query_params(whole="1")
-    whole_url = f"{whole.path}?{whole.query}"
-    content = {"desk": desk, "whole_url": whole_url, "rest_id": f"rest-{crc32(whole_url.encode())}"}
+    ask_meanwhile(request, desk.glimpse)
+    left, asked = desk.glimpse.left_out, len(desk.glimpse.asked)
+    most = max(asked, min(MOST_ASKED, _whole_number(params.get("of", ""))))
+    address = request.url.remove_query_params(["rest", "of"]).include_query_params(whole="1")
+    whole_url = f"{address.path}?{address.query}"
+    content = {
+        "desk": desk,
+        "whole_url": whole_url,
+        "rest_url": f"{whole_url}&rest={left}&of={most}",
+        "rest_id": f"rest-{crc32(whole_url.encode())}",
+        "done": most - asked,
+        "of": most,
+    }
+    if left and params.get("rest") == str(left):
+        answer = page(request, "shell/waiting_rest.html", content)
+        answer.headers["hx-reswap"] = "none"
+        return answer
     return page(request, "places/desk/pages/desk.html", content, status, url)
+
+
+def _whole_number(text: str) -> int:
+    return int(text) if text.isascii() and text.isdigit() and len(text) < 4 else 0

@@ -6,20 +6,17 @@ from fastapi import APIRouter, Request
 from fastapi.responses import RedirectResponse, Response
 from starlette.concurrency import run_in_threadpool
 
+from wattmetron.cache.glimpse import Glimpse
 from wattmetron.core.errors import WattmetronError
 from wattmetron.places.handout.edition import PICKS, RoundRow, next_edition, round_of
 from wattmetron.places.handout.sets import make_set, open_set
-from wattmetron.shell.computation_queue import PageRoute, answered
+from wattmetron.shell.computation_queue import PageRoute, answered, ask_meanwhile
 from wattmetron.shell.forms import Form, Short80, Typed, read, typed
 from wattmetron.shell.pages import page
 from wattmetron.shell.requests import workshop_of
 from wattmetron.words.figures import money
 
 router = APIRouter(include_in_schema=False, route_class=PageRoute)
-
-
-AT_ONCE_S = 1.0
-"""So long builds are looked at before the page shows how far it is."""
 
 
 class EditionForm(Form):
@@ -39,8 +36,10 @@ def show_round(request: Request, set_id: int, stop: bool = False) -> Response:
 def _page(request: Request, set_id: int, stop: bool, error: str = "") -> Response:
     workshop = workshop_of(request)
     opened = open_set(workshop, set_id)
-    most_s = 0.0 if stop else AT_ONCE_S
-    rows = round_of(workshop, workshop.catalogue(), opened.build_set, most_s)
+    glimpse = Glimpse(not error)
+    rows = round_of(workshop, workshop.catalogue(), opened.build_set, glimpse)
+    if not stop:
+        ask_meanwhile(request, glimpse)
     done = sum(row is not None for row in rows)
     today, name = datetime.now(UTC).date(), opened.build_set.name
     content = {

@@ -1,0 +1,186 @@
+"""Where answers are worked out: in this process, in others beside it, or on other machines.
+
+All of them are executors of the standard library's kind and give the same answers.
+"""
+
+import multiprocessing
+import os
+from collections.abc import Callable
+from concurrent.futures import Executor, Future, ProcessPoolExecutor, ThreadPoolExecutor
+from importlib import import_module
+from pathlib import Path
+from threading import Lock
+from typing import Any, Protocol
+
+from wattmetron.cache import answering
+from wattmetron.cache.durable import code_digest
+from wattmetron.cache.must_wait import Asked
+from wattmetron.cache.packing import pack, packed
+from wattmetron.cache.process_memory import give_back
+from wattmetron.core.catalogue import Catalogue
+from wattmetron.core.errors import NotPossibleError
+
+CORES = os.cpu_count() or 1
+CONNECT_S = 5.0
+"""So long a scheduler is waited for."""
+LOST = ("CancelledError", "KilledWorker", "CommClosedError", "TimeoutError", "FutureCancelledError")
+"""What Dask's errors are called where a worker or the scheduler is lost."""
+
+
+class Engine(Protocol):
+    """One way to work answers out, so many ``at_once``; ``kind`` is its name."""
+
+    kind: str
+    generation: int
+
+    @property
+    def at_once(self) -> int: ...
+
+    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
+        """Begins; ``send``: the catalogue goes along."""
+        ...
+
+    def lost(self, error: BaseException) -> bool:
+        """Whether an error says that the work was lost rather than that it failed."""
+        ...
+
+    def renew(self, generation: int) -> None:
+        """Begins anew where workers of this generation were lost; what they did is given up."""
+        ...
+
+    def close(self) -> None:
+        """Ends it; what is under way is given up."""
+        ...
+
+
+class InPlace:
+    """Threads of this process, which need no sending."""
+
+    kind, generation = "in place", 0
+
+    def __init__(self, at_once: int = CORES) -> None:
+        self._at_once = at_once
+        self._executor = ThreadPoolExecutor(at_once)
+
+    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
+        return self._executor.submit(_answered_here, asked)
+
+    @property
+    def at_once(self) -> int:
+        return self._at_once
+
+    def lost(self, error: BaseException) -> bool:
+        return False
+
+    def renew(self, generation: int) -> None:
+        """A thread is not lost; one that does not end keeps its place."""
+
+    def close(self) -> None:
+        self._executor.shutdown(wait=False, cancel_futures=True)
+
+
+def _answered_here(asked: Asked) -> bytes:
+    try:
+        catalogue: Catalogue = asked.about
+        return pack(catalogue.keep.answer(asked.question, catalogue), catalogue)
+    finally:
+        give_back()
+
+
+class _Sending:
+    """What engines share whose workers are sent catalogues."""
+
+    def __init__(self, make: Callable[[], Executor]) -> None:
+        self._make, self._executor = make, make()
+        self._lock, self.generation = Lock(), 0
+
+    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
+        catalogue: Catalogue = asked.about
+        whole = packed(catalogue)
+        question = pack(asked.question, catalogue)
+        return self._executor.submit(
+            answering.answer, code_digest(), whole.name, whole if send else None, question
+        )
+
+    def renew(self, generation: int) -> None:
+        with self._lock:
+            if generation == self.generation:
+                self.close()
+                self._executor = self._make()
+                self.generation += 1
+
+    def close(self) -> None:
+        self._executor.shutdown(wait=False, cancel_futures=True)
+
+
+class Processes(_Sending):
+    """Processes beside this one, one for each core. They are forked from one that does nothing
+    else, for one with threads cannot be forked safely, and which has read in what is named.
+    """
+
+    kind = "processes"
+
+    def __init__(
+        self, at_once: int = CORES, answers: Path | None = None, preload: tuple[str, ...] = ()
+    ) -> None:
+        self._at_once = at_once
+        context = multiprocessing.get_context("forkserver")
+        context.set_forkserver_preload([answering.__name__, *preload])
+        super().__init__(lambda: ProcessPoolExecutor(at_once, context, answering.begin, (answers,)))
+
+    @property
+    def at_once(self) -> int:
+        return self._at_once
+
+    def begin(self) -> None:
+        """Starts the processes, so that the first question need not wait for them."""
+        for _ in range(self.at_once):
+            self._executor.submit(answering.ready)
+
+    def lost(self, error: BaseException) -> bool:
+        return type(error).__name__ == "BrokenProcessPool"
+
+    def close(self) -> None:
+        super().close()
+        for process in multiprocessing.active_children():
+            process.kill()
+
+
+class Cluster(_Sending):
+    """The workers of a Dask scheduler, on this machine or others."""
+
+    kind = "cluster"
+
+    def __init__(self, address: str) -> None:
+        self._address = address
+        self._client: Any = None
+        super().__init__(self._connected)
+
+    def _connected(self) -> Executor:
+        try:
+            client = import_module("distributed").Client
+        except ImportError as error:
+            raise NotPossibleError(
+                "Other machines need Dask: install it with “pip install 'wattmetron[cluster]'”, or"
+                " start without --compute."
+            ) from error
+        try:
+            self._client = client(self._address, timeout=CONNECT_S, set_as_default=False)
+        except (OSError, ValueError, TypeError) as error:
+            raise NotPossibleError(
+                f"No scheduler answers at {self._address}: start it there with “dask scheduler”, or"
+                " name another address such as tcp://192.168.1.20:8786."
+            ) from error
+        executor: Executor = self._client.get_executor(pure=False)
+        return executor
+
+    @property
+    def at_once(self) -> int:
+        """As many as the workers have threads."""
+        return max(1, sum(int(threads) for threads in self._client.nthreads().values()))
+
+    def lost(self, error: BaseException) -> bool:
+        return type(error).__name__ in LOST
+
+    def close(self) -> None:
+        self._client.close(timeout=1)
