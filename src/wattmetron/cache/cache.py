@@ -11,7 +11,7 @@ from cachetools import LRUCache
 
 from wattmetron.cache.durable import AnswerStore, digest, stored
 from wattmetron.cache.must_wait import Asked, Failed, MustWait, all_of, brought, hurried, in_a_hurry
-from wattmetron.cache.packing import named_by_content, unpack
+from wattmetron.cache.packing import named_by_content, pack, unpack
 from wattmetron.cache.weight import weight
 from wattmetron.core.keep import Key, Question
 
@@ -119,7 +119,17 @@ class Keeper:
             if found is None:
                 raise MustWait([Asked(question, about)])
             return self.once(key, lambda: found[0])
-        return self.once(key, lambda: question.function(about, *question.arguments))
+        return self.once(key, lambda: self._found_or_worked_out(question, about))
+
+    def _found_or_worked_out(self, question: Question, about: Any) -> Any:
+        """Stores it as well, for questions of other processes that rest on this one."""
+        found = self._found(question, about)
+        if found is not None:
+            return found[0]
+        value = question.function(about, *question.arguments)
+        if self._store is not None:
+            self._store.put(named_by_content(question, about), pack(value, about))
+        return value
 
     def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
         """The answers to several; where they have to wait, they are waited for together."""
