@@ -9,10 +9,9 @@ import pytest
 from hypothesis import settings
 
 from tests import small
-from wattmetron.cache import process_memory
+from wattmetron.cache import engines, process_memory
 from wattmetron.cache.catalogue_cache import studied
 from wattmetron.demo import BRIEFS, CATALOGUE
-from wattmetron.shell import computation_queue
 from wattmetron.workshop.workshop import Workshop
 
 LONGEST_FIRST = Path(__file__).with_name("longest_first.txt")
@@ -33,7 +32,7 @@ def loaded():
     through all that the tests share takes a tenth of their time.
     """
     process_memory.stays()
-    computation_queue.give_back = lambda: None
+    engines.give_back = lambda: None
 
 
 class SharedStudy:

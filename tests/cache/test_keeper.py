@@ -3,6 +3,7 @@
 import sys
 import threading
 from concurrent.futures import ThreadPoolExecutor
+from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -10,12 +11,12 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.demo import described
-from wattmetron.cache import progress
 from wattmetron.cache.cache import Keeper
-from wattmetron.cache.must_wait import MustWait, hurried
+from wattmetron.cache.must_wait import Asked, MustWait, hurried
 from wattmetron.cache.weight import weight
 from wattmetron.core.game_fit import informed
 from wattmetron.core.game_fit.informed import informed_game, learnt_of
+from wattmetron.core.keep import Question
 from wattmetron.core.lazy import GrowingRows, Later, NumberedRows
 
 THREADS = 8
@@ -65,13 +66,18 @@ def test_an_error_reaches_everybody_and_is_not_kept():
     assert keeper.once(("question",), lambda: 7) == 7
 
 
+def inner(about):
+    return 2
+
+
 def test_who_is_in_a_hurry_comes_back_and_spoils_nothing_for_the_others():
     keeper, begun = Keeper(), threading.Event()
+    about = SimpleNamespace(keep=keeper)
 
     def outer():
         begun.set()
         threading.Event().wait(0.05)
-        return keeper.long(("inner",), lambda: 2) + 1
+        return keeper.answer(Question(inner), about) + 1
 
     def ask(number):
         if number:
@@ -79,9 +85,9 @@ def test_who_is_in_a_hurry_comes_back_and_spoils_nothing_for_the_others():
             return keeper.once(("outer",), outer)
         with hurried(), pytest.raises(MustWait) as need:
             keeper.once(("outer",), outer)
-        return need.value.key
+        return need.value.asked
 
-    assert at_once(ask, 3) == [("inner",), 3, 3]
+    assert at_once(ask, 3) == [(Asked(Question(inner), about),), 3, 3]
     with hurried():
         assert keeper.once(("outer",), outer) == 3
 
@@ -222,15 +228,13 @@ def test_what_is_worked_out_later_is_weighed_too():
     assert keeper.count.held_bytes > 80_000
 
 
-def test_learning_from_many_games_waits_in_line_and_says_how_far_it_is(monkeypatch):
-    catalogue = described().kept_by(Keeper())
-    there = learnt_of(catalogue)
+def test_many_games_teach_in_shares_that_are_waited_for_together(monkeypatch):
+    there = learnt_of(described().kept_by(Keeper()))
     monkeypatch.setattr(informed, "MOST_AT_ONCE", 0)
+    monkeypatch.setattr(informed, "SHARE", 4)
     later = described().kept_by(Keeper())
     with hurried(), pytest.raises(MustWait) as waits:
         informed_game(later, next(iter(later.games)))
-    assert waits.value.key == informed.LEARNT
-    progress.tell(0, 0)
+    shares = [each.question.arguments[0] for each in waits.value.asked]
+    assert sum(shares, ()) == tuple(later.results) and len(shares) > 2
     assert learnt_of(later) == there
-    done, of = progress.told()
-    assert of == there.games and done == of - 1

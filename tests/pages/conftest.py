@@ -37,7 +37,8 @@ def shared_app():
 @pytest.fixture
 def client(workshop, shared_app):
     equip(shared_app, workshop, Door(None), ComputationQueue())
-    return TestClient(shared_app, base_url="http://127.0.0.1")
+    with TestClient(shared_app, base_url="http://127.0.0.1") as client:
+        yield client
 
 
 def form(workshop, brief_id=1, **values):

@@ -15,6 +15,8 @@ from fastapi import Request as WebRequest
 
 from tests.site import Server
 from wattmetron.cache.cache import Keeper
+from wattmetron.cache.engines import InPlace
+from wattmetron.core.keep import Question
 from wattmetron.shell.computation_queue import ComputationQueue, PatientRoute
 from wattmetron.shell.error_pages import answer_errors
 from wattmetron.shell.pages import asks_for_part
@@ -29,7 +31,7 @@ class Narrow(Server):
     def __init__(self) -> None:
         super().__init__()
         self.begun, self.go, self.fails, self.changes = [], threading.Event(), False, 0
-        self.keeper, self.line = Keeper(), ComputationQueue(1)
+        self.keep, self.line = Keeper(), ComputationQueue(InPlace(1))
         router = APIRouter(route_class=PatientRoute)
         router.add_api_route("/long/{number}", self.long)
         router.add_api_route("/short", lambda: "short")
@@ -40,17 +42,8 @@ class Narrow(Server):
         self.run(app)
 
     def long(self, number: int, request: WebRequest) -> str:
-        asked = ("question", number, self.changes)
-        answer = self.keeper.long(asked, lambda: self._work_out(number))
+        answer = self.keep.answer(Question(work_out, (number, self.changes)), self)
         return f"{answer} in place" if asks_for_part(request) else answer
-
-    def _work_out(self, number: int) -> str:
-        self.begun.append(number)
-        answer = f"answer {number}" + self.changes * " changed"
-        assert self.go.wait(PATIENT_S)
-        if self.fails:
-            raise RuntimeError("it did not work out")
-        return answer
 
     def ask(self, number: int) -> http.client.HTTPConnection:
         """A request that stays open."""
@@ -81,6 +74,14 @@ class Narrow(Server):
         assert WAITS in self.navigate(path)
         self.go.set()
         until(lambda: self.line.ended > ended)
+
+
+def work_out(server: Narrow, number: int, changes: int) -> str:
+    server.begun.append(number)
+    assert server.go.wait(PATIENT_S)
+    if server.fails:
+        raise RuntimeError("it did not work out")
+    return f"answer {number}" + changes * " changed"
 
 
 @pytest.fixture
@@ -176,7 +177,7 @@ def test_an_error_reaches_whoever_waits_and_is_not_kept(narrow):
 
 
 def test_an_answer_too_large_to_be_kept_is_not_worked_out_twice(narrow):
-    narrow.keeper = Keeper(10)
+    narrow.keep = Keeper(10)
     narrow.go.set()
     assert urlopen(f"{narrow.url}/long/1").read() == b'"answer 1"'
     assert narrow.begun == [1]
@@ -184,7 +185,7 @@ def test_an_answer_too_large_to_be_kept_is_not_worked_out_twice(narrow):
 
 @pytest.mark.parametrize("most_bytes", [10, 1_000_000])
 def test_a_page_that_waits_gets_what_it_can_put_in_place(narrow, most_bytes):
-    narrow.keeper = Keeper(most_bytes)
+    narrow.keep = Keeper(most_bytes)
     narrow.leave_an_answer("/long/1")
     assert narrow.comes_back(narrow.look_again, "/long/1") == '"answer 1 in place"'
     assert narrow.navigate("/long/1") == '"answer 1"'
@@ -192,7 +193,7 @@ def test_a_page_that_waits_gets_what_it_can_put_in_place(narrow, most_bytes):
 
 @pytest.mark.parametrize("most_bytes", [10, 1_000_000])
 def test_an_answer_left_for_a_browser_is_forgotten_when_something_changes(narrow, most_bytes):
-    narrow.keeper = Keeper(most_bytes)
+    narrow.keep = Keeper(most_bytes)
     narrow.leave_an_answer("/long/1")
     narrow.changes += 1
     assert narrow.comes_back(narrow.navigate, "/long/1") == '"answer 1 changed"'

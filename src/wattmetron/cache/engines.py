@@ -32,9 +32,7 @@ class Engine(Protocol):
 
     kind: str
     generation: int
-
-    @property
-    def at_once(self) -> int: ...
+    at_once: int
 
     def submit(self, asked: Asked, send: bool) -> Future[bytes]:
         """Begins; ``send``: the catalogue goes along."""
@@ -59,15 +57,11 @@ class InPlace:
     kind, generation = "in place", 0
 
     def __init__(self, at_once: int = CORES) -> None:
-        self._at_once = at_once
+        self.at_once = at_once
         self._executor = ThreadPoolExecutor(at_once)
 
     def submit(self, asked: Asked, send: bool) -> Future[bytes]:
         return self._executor.submit(_answered_here, asked)
-
-    @property
-    def at_once(self) -> int:
-        return self._at_once
 
     def lost(self, error: BaseException) -> bool:
         return False
@@ -123,14 +117,10 @@ class Processes(_Sending):
     def __init__(
         self, at_once: int = CORES, answers: Path | None = None, preload: tuple[str, ...] = ()
     ) -> None:
-        self._at_once = at_once
+        self.at_once = at_once
         context = multiprocessing.get_context("forkserver")
         context.set_forkserver_preload([answering.__name__, *preload])
         super().__init__(lambda: ProcessPoolExecutor(at_once, context, answering.begin, (answers,)))
-
-    @property
-    def at_once(self) -> int:
-        return self._at_once
 
     def begin(self) -> None:
         """Starts the processes, so that the first question need not wait for them."""
@@ -152,7 +142,7 @@ class Cluster(_Sending):
     kind = "cluster"
 
     def __init__(self, address: str) -> None:
-        self._address = address
+        self._address, self.at_once = address, 1
         self._client: Any = None
         super().__init__(self._connected)
 
@@ -174,10 +164,12 @@ class Cluster(_Sending):
         executor: Executor = self._client.get_executor(pure=False)
         return executor
 
-    @property
-    def at_once(self) -> int:
-        """As many as the workers have threads."""
-        return max(1, sum(int(threads) for threads in self._client.nthreads().values()))
+    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
+        """As many are then asked at once as the workers that are there have threads."""
+        future = super().submit(asked, send)
+        workers = self._client.scheduler_info(n_workers=-1)["workers"].values()
+        self.at_once = max(1, sum(int(worker["nthreads"]) for worker in workers))
+        return future
 
     def lost(self, error: BaseException) -> bool:
         return type(error).__name__ in LOST

@@ -9,6 +9,7 @@ import asyncio
 import logging
 from collections.abc import Awaitable, Callable, Coroutine
 from contextlib import nullcontext
+from threading import Lock
 from typing import Any
 
 from cachetools import TTLCache
@@ -69,13 +70,14 @@ class ComputationQueue:
         self.engine, self._instead = engine or InPlace(), instead
         self.programs = asyncio.Semaphore(PROGRAMS_AT_ONCE)
         self.given_up = self.ended = self.unanswered = 0
-        self._begins = asyncio.Semaphore(self.engine.at_once)
+        self._lock = Lock()
         self._places: dict[Place, QueuedComputation] = {}
         self._left: TTLCache[Place, QueuedComputation] = TTLCache(MOST_LEFT, GRACE_S)
         self._tasks: set[asyncio.Task[None]] = set()
 
     @property
     def running(self) -> int:
+        """How many are worked out now."""
         return sum(queued.begun for queued in self._places.values())
 
     @property
@@ -88,15 +90,34 @@ class ComputationQueue:
         queued = self._places.get(place) or self._left.get(place)
         if queued is None:
             queued = self._places[place] = QueuedComputation(asked)
+            asyncio.get_running_loop().call_soon(self._begin)
+        return queued
+
+    def _begin(self) -> None:
+        """Begins what comes next, as much as is worked out at once; what nobody wants is dropped."""
+        for place, queued in [*self._places.items()]:
+            if self.running >= self.engine.at_once:
+                return
+            if queued.begun:
+                continue
+            if not queued.wanted:
+                self.given_up += 1
+                del self._places[place]
+                queued.ended.set()
+                continue
+            queued.begun = True
             task = asyncio.create_task(self._run(place, queued))
             self._tasks.add(task)
             task.add_done_callback(self._tasks.discard)
-        return queued
 
     def meanwhile(self, asked: tuple[Asked, ...]) -> None:
         """Asks what a page that was shown without will ask for in a moment."""
         for each in asked:
             self.enter(each).looked = _now()
+
+    def say_once(self, asked: Asked) -> None:
+        """Forgets an error that has reached whoever waited: asked again it is tried again."""
+        self._left.pop(asked.place, None)
 
     def before(self, queued: QueuedComputation) -> int:
         """How many computations come before one that has not begun."""
@@ -129,23 +150,17 @@ class ComputationQueue:
                 queued.waiting -= 1
 
     async def _run(self, place: Place, queued: QueuedComputation) -> None:
+        about, question = queued.asked.about, queued.asked.question
         try:
-            async with self._begins:
-                if not queued.wanted:
-                    self.given_up += 1
-                    return
-                queued.begun = True
-                about, question = queued.asked.about, queued.asked.question
-                data = await self._worked_out(queued.asked)
-                queued.value = await run_in_threadpool(about.keep.bring, question, about, data)
+            data = await self._worked_out(queued.asked)
+            queued.value = await run_in_threadpool(about.keep.bring, question, about, data)
         except BaseException as error:
             queued.error = error
         finally:
-            self.ended += queued.begun
-            del self._places[place]
-            if queued.begun:
-                self._left[place] = queued
+            self.ended += 1
+            self._left[place] = self._places.pop(place)
             queued.ended.set()
+            self._begin()
 
     async def _worked_out(self, asked: Asked) -> bytes:
         """What the engine answers; asked again where a worker was lost."""
@@ -153,8 +168,8 @@ class ComputationQueue:
         for _ in range(MOST_ATTEMPTS):
             engine = self.engine
             generation = engine.generation
+            future = await run_in_threadpool(engine.submit, asked, send)
             try:
-                future = await run_in_threadpool(engine.submit, asked, send)
                 return await asyncio.wait_for(asyncio.wrap_future(future), LONGEST_S)
             except NotSentError:
                 send = True
@@ -166,9 +181,10 @@ class ComputationQueue:
                     " load the page again."
                 ) from error
             except OtherVersionError as error:
-                self._fall_back(f"A worker runs another version and was refused ({error})")
-            except Exception as error:
-                if not engine.lost(error):
+                why = f"A worker runs another version and was refused ({error})."
+                await run_in_threadpool(self._fall_back, engine, why)
+            except (Exception, asyncio.CancelledError) as error:
+                if not (future.cancelled() or engine.lost(error)):
                     raise
                 await run_in_threadpool(self._renew, engine, generation)
         raise NotPossibleError("Workers were lost again and again: load the page again in a while.")
@@ -178,13 +194,15 @@ class ComputationQueue:
         try:
             engine.renew(generation)
         except NotPossibleError as error:
-            if engine is self.engine:
-                self._fall_back(str(error))
+            self._fall_back(engine, str(error))
 
-    def _fall_back(self, why: str) -> None:
-        logger.warning("%s Answers are worked out on this machine from now on.", why)
-        lost, self.engine = self.engine, self._instead()
-        lost.close()
+    def _fall_back(self, engine: Engine, why: str) -> None:
+        with self._lock:
+            if engine is not self.engine:
+                return
+            logger.warning("%s Answers are worked out on this machine from now on.", why)
+            self.engine = self._instead()
+        engine.close()
 
     def close(self) -> None:
         self.engine.close()
@@ -213,6 +231,7 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
             return _waiting(request, line, several)
         for each, queued in zip(asked, several, strict=True):
             if queued.error is not None and not isinstance(queued.error, WattmetronError):
+                line.say_once(each)
                 raise queued.error
             value = queued.value if queued.error is None else Failed(queued.error)
             came[each.place] = value

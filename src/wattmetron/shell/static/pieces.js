@@ -197,7 +197,7 @@ const PIECES = {
     },
     guard(event) {
       const { target, xhr, requestConfig } = event.detail;
-      if (/(piece|rest)=1/.test(requestConfig.path) && !requestConfig.elt.isConnected) event.detail.shouldSwap = false;
+      if (/(piece=1|rest=\d)/.test(requestConfig.path) && !requestConfig.elt.isConnected) event.detail.shouldSwap = false;
       if (!target || target.id !== "desk" || /id="(desk|rest-words)"/.test(xhr.responseText)) return;
       event.detail.shouldSwap = false;
       this.show();
