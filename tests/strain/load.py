@@ -42,7 +42,11 @@ class Server:
     """The application in a process of its own over demo data."""
 
     def __init__(
-        self, folder: Path, stderr: int | None = None, database: Path | None = None
+        self,
+        folder: Path,
+        stderr: int | None = None,
+        database: Path | None = None,
+        compute: str = "",
     ) -> None:
         path = database or folder / "load.sqlite"
         with socket.socket() as probe:
@@ -58,6 +62,8 @@ class Server:
                 str(self.port),
                 "--database",
                 str(path),
+                "--compute",
+                compute,
             ],
             stdout=subprocess.PIPE,
             stderr=stderr,

@@ -6,7 +6,13 @@ All of them are executors of the standard library's kind and give the same answe
 import multiprocessing
 import os
 from collections.abc import Callable
-from concurrent.futures import Executor, Future, ProcessPoolExecutor, ThreadPoolExecutor
+from concurrent.futures import (
+    BrokenExecutor,
+    Executor,
+    Future,
+    ProcessPoolExecutor,
+    ThreadPoolExecutor,
+)
 from importlib import import_module
 from pathlib import Path
 from threading import Lock
@@ -120,15 +126,18 @@ class Processes(_Sending):
         self.at_once = at_once
         context = multiprocessing.get_context("forkserver")
         context.set_forkserver_preload([answering.__name__, *preload])
-        super().__init__(lambda: ProcessPoolExecutor(at_once, context, answering.begin, (answers,)))
+        self._pool = (at_once, context, answering.begin, (answers,))
+        super().__init__(self._started)
 
-    def begin(self) -> None:
-        """Starts the processes, so that the first question need not wait for them."""
+    def _started(self) -> Executor:
+        """With all its processes, so that the first question need not wait for them."""
+        pool = ProcessPoolExecutor(*self._pool)
         for _ in range(self.at_once):
-            self._executor.submit(answering.ready)
+            pool.submit(answering.ready)
+        return pool
 
     def lost(self, error: BaseException) -> bool:
-        return type(error).__name__ == "BrokenProcessPool"
+        return isinstance(error, BrokenExecutor)
 
     def close(self) -> None:
         super().close()
@@ -172,7 +181,7 @@ class Cluster(_Sending):
         return future
 
     def lost(self, error: BaseException) -> bool:
-        return type(error).__name__ in LOST
+        return isinstance(error, BrokenExecutor) or type(error).__name__ in LOST
 
     def close(self) -> None:
         self._client.close(timeout=1)

@@ -59,6 +59,12 @@ def _serving(command: Parser) -> None:
         " where it listens beyond this machine; there no others are",
     )
     command.add_argument(
+        "--compute",
+        default="",
+        metavar="ADDRESS",
+        help="a Dask scheduler whose workers work answers out, such as tcp://192.168.1.20:8786",
+    )
+    command.add_argument(
         "--behind-proxy",
         action="store_true",
         help="take addresses of callers from a proxy on this machine (X-Forwarded-For)",

@@ -113,9 +113,7 @@ def _engines(scheduler: str, answers: Path) -> tuple[Engine, Callable[[], Engine
     from wattmetron.cache.engines import Cluster, Processes
 
     def beside() -> Engine:
-        processes = Processes(answers=answers, preload=PRELOAD)
-        processes.begin()
-        return processes
+        return Processes(answers=answers, preload=PRELOAD)
 
     return (Cluster(scheduler) if scheduler else beside()), beside
 

@@ -8,6 +8,7 @@ there the request is answered again. What nobody waits for any more is not begun
 import asyncio
 import logging
 from collections.abc import Awaitable, Callable, Coroutine
+from concurrent.futures import BrokenExecutor
 from contextlib import nullcontext
 from threading import Lock
 from typing import Any
@@ -94,7 +95,7 @@ class ComputationQueue:
         return queued
 
     def _begin(self) -> None:
-        """Begins what comes next, as much as is worked out at once; what nobody wants is dropped."""
+        """Begins what comes next, as much as is worked out at once; what nobody wants goes."""
         for place, queued in [*self._places.items()]:
             if self.running >= self.engine.at_once:
                 return
@@ -168,9 +169,8 @@ class ComputationQueue:
         for _ in range(MOST_ATTEMPTS):
             engine = self.engine
             generation = engine.generation
-            future = await run_in_threadpool(engine.submit, asked, send)
             try:
-                return await asyncio.wait_for(asyncio.wrap_future(future), LONGEST_S)
+                return await _answer_of(engine, asked, send)
             except NotSentError:
                 send = True
             except TimeoutError as error:
@@ -183,8 +183,8 @@ class ComputationQueue:
             except OtherVersionError as error:
                 why = f"A worker runs another version and was refused ({error})."
                 await run_in_threadpool(self._fall_back, engine, why)
-            except (Exception, asyncio.CancelledError) as error:
-                if not (future.cancelled() or engine.lost(error)):
+            except Exception as error:
+                if not engine.lost(error):
                     raise
                 await run_in_threadpool(self._renew, engine, generation)
         raise NotPossibleError("Workers were lost again and again: load the page again in a while.")
@@ -206,6 +206,17 @@ class ComputationQueue:
 
     def close(self) -> None:
         self.engine.close()
+
+
+async def _answer_of(engine: Engine, asked: Asked, send: bool) -> bytes:
+    """Raises TimeoutError where it takes too long, BrokenExecutor where it was called off."""
+    future = await run_in_threadpool(engine.submit, asked, send)
+    try:
+        return await asyncio.wait_for(asyncio.wrap_future(future), LONGEST_S)
+    except asyncio.CancelledError as error:
+        if future.cancelled():
+            raise BrokenExecutor("It was called off.") from error
+        raise
 
 
 async def answered(request: Request, work: Work, shows_wait: bool = True) -> Response:

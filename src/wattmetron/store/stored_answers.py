@@ -29,6 +29,7 @@ from sqlalchemy import (
 )
 from sqlalchemy.exc import SQLAlchemyError
 from sqlalchemy.pool import NullPool
+from sqlalchemy.schema import CreateTable
 
 MOST_BYTES = 64_000_000
 LARGEST_BYTES = 4_000_000
@@ -59,7 +60,8 @@ class StoredAnswers:
             engine = create_engine(
                 f"sqlite:///{path}", poolclass=NullPool, connect_args={"timeout": WAIT_S}
             )
-            ANSWERS.create(engine, checkfirst=True)
+            with engine.begin() as connection:
+                connection.execute(CreateTable(ANSWERS, if_not_exists=True))
             self._engine = engine
         except (OSError, SQLAlchemyError) as error:
             self._without(error)

@@ -1,25 +1,27 @@
-"""Processes that answer what takes long: the same answers, and done without when they are gone."""
+"""The application with processes beside it that work answers out: as it is without, and tidy."""
 
-import asyncio
 import http.client
 import json
 import os
 import signal
 import subprocess
 import time
-from concurrent.futures import ThreadPoolExecutor
 
 import psutil
 import pytest
 
+from tests.cache.test_engines import DaskHere, connected
 from tests.conftest import copied
 from tests.extent import exhaustive, extent, thorough
 from tests.strain.load import Server
 from wattmetron.api.app import make_app
-from wattmetron.cache.must_wait import must_wait
-from wattmetron.shell.workers import answer_of
 from wattmetron.workshop.workshop import Workshop
 
+PAGES = (
+    "/briefs/1/frames?propose=most&whole=1",
+    "/briefs/99/balance?whole=1",
+    "/briefs/1/balance?whole=1",
+)
 JSON = {"content-type": "application/json"}
 
 
@@ -39,9 +41,9 @@ def ask(server, path, body=None, **headers):
 
 
 def children(server):
-    """The workers: children of the one child that forks them."""
-    (nursery,) = psutil.Process(server.process.pid).children()
-    return nursery.children()
+    """The workers: forked by a process that does nothing else."""
+    processes = psutil.Process(server.process.pid).children()
+    return [worker for process in processes for worker in process.children()]
 
 
 def question(server, budget):
@@ -60,12 +62,7 @@ def test_what_workers_answer_is_what_the_application_answers(server, workshop):
     own = alone.post("/api/v1/propose", content=asked, headers=JSON)
     assert (status, json.loads(text)) == (200, own.json())
     assert headers["content-security-policy"] == own.headers["content-security-policy"]
-    paths = (
-        "/briefs/1/frames?propose=most&whole=1",
-        "/briefs/99/balance?whole=1",
-        "/briefs/1/balance?whole=1",
-    )
-    for path in paths[: extent(2, 3)]:
+    for path in PAGES[: extent(2, 3)]:
         for hx in ({}, {"HX-Request": "true"}):
             status, text, headers = ask(server, path, **hx)
             own = alone.get(path, headers=hx)
@@ -102,11 +99,9 @@ def test_workers_that_are_gone_are_replaced(server):
 
 
 @thorough
-def test_without_the_process_that_forks_them_they_are_done_without(tmp_path, small_copy):
+def test_without_the_process_that_forks_them_another_does(tmp_path, small_copy):
     started = Server(tmp_path, database=small_copy)
-    (nursery,) = psutil.Process(started.process.pid).children()
-    left = nursery.children()
-    for process in (nursery, *left):
+    for process in psutil.Process(started.process.pid).children(recursive=True):
         process.send_signal(signal.SIGKILL)
     time.sleep(0.3)
     propose_all(started, (1811, 1812))
@@ -116,6 +111,7 @@ def test_without_the_process_that_forks_them_they_are_done_without(tmp_path, sma
 @thorough
 def test_no_worker_outlives_a_server_that_was_killed(tmp_path, small_copy):
     started = Server(tmp_path, database=small_copy)
+    ask(started, "/briefs/1/balance")
     left = children(started)
     assert left
     started.process.kill()
@@ -136,26 +132,26 @@ def test_a_workshop_goes_on_after_it_was_closed(small_copy):
 @thorough
 def test_it_ends_quietly_when_it_is_interrupted(tmp_path, small_copy):
     started = Server(tmp_path, stderr=subprocess.PIPE, database=small_copy)
-    left = children(started)
     ask(started, "/briefs/1/balance")
+    left = children(started)
     started.process.send_signal(signal.SIGINT)
     _, said = started.process.communicate(timeout=20)
     assert said == "" and started.process.returncode == 0
     assert not psutil.wait_procs(left, timeout=10)[1]
 
 
-def test_what_a_worker_has_forgotten_waits_in_line_again():
-    async def app(scope, receive, send):
-        must_wait(("key",))
-        await send({"type": "http.response.start", "status": 200, "headers": []})
-        await send({"type": "http.response.body", "body": b"done"})
+@thorough
+def test_a_dask_cluster_answers_as_the_application_alone(tmp_path, small_database, workshop):
+    from fastapi.testclient import TestClient
 
-    scope = {"method": "GET", "path": "/", "query_string": b"", "headers": []}
-
-    async def both():
-        return [await answer_of(app, scope, b"", new) for new in (False, True)]
-
-    with ThreadPoolExecutor(1) as apart:
-        forgotten, new = apart.submit(asyncio.run, both()).result()
-    assert forgotten is None
-    assert new[2] == b"done"
+    dask = DaskHere()
+    connected(dask).close()
+    folder = tmp_path / "served"
+    folder.mkdir()
+    started = Server(folder, database=copied(small_database, folder), compute=dask.address)
+    alone = TestClient(make_app(workshop), base_url=f"http://127.0.0.1:{started.port}")
+    for path in PAGES:
+        assert ask(started, path)[:2] == ((own := alone.get(path)).status_code, own.text)
+    assert json.loads(ask(started, "/healthz")[1])["line"]["engine"] == "cluster"
+    started.stop()
+    dask.stop()
