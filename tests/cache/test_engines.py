@@ -8,6 +8,7 @@ import socket
 import subprocess
 import sys
 import time
+from concurrent.futures import ThreadPoolExecutor
 from contextlib import suppress
 
 import psutil
@@ -19,10 +20,10 @@ from wattmetron.cache import answering, engines
 from wattmetron.cache.answering import NotSentError
 from wattmetron.cache.catalogue_cache import studied
 from wattmetron.cache.engines import Cluster, InPlace, Processes
-from wattmetron.cache.must_wait import Asked
+from wattmetron.cache.must_wait import Task
 from wattmetron.cache.packing import pack, packed, unpack
 from wattmetron.core.errors import BriefError, NotPossibleError
-from wattmetron.core.keep import Question
+from wattmetron.core.keep import Computation
 from wattmetron.core.values.build import Build
 from wattmetron.formats.brief_file import read_brief
 from wattmetron.formats.catalogue_folder import read_catalogue
@@ -113,9 +114,9 @@ def workers_of(engine) -> list[psutil.Process]:
     return [psutil.Process(pid) for pid in engine._executor._processes]
 
 
-async def answers(queue: ComputationQueue, asked: list[Asked], meanwhile=lambda: None) -> list:
+async def answers(queue: ComputationQueue, tasks: list[Task], meanwhile=lambda: None) -> list:
     """What a queue brings to those that stay until it is there; errors as values."""
-    several = [queue.enter(each) for each in asked]
+    several = [queue.enter(task) for task in tasks]
     for queued in several:
         queued.waiting += 1
     await asyncio.sleep(0.5)
@@ -125,8 +126,10 @@ async def answers(queue: ComputationQueue, asked: list[Asked], meanwhile=lambda:
     return [queued.error or queued.value for queued in several]
 
 
-def ask(queue, asked, meanwhile=lambda: None):
-    return asyncio.run(answers(queue, asked, meanwhile))
+def ask(queue, tasks, meanwhile=lambda: None):
+    """In a thread of its own, for a browser of other tests may have its loop in this one."""
+    with ThreadPoolExecutor(1) as apart:
+        return apart.submit(asyncio.run, answers(queue, tasks, meanwhile)).result()
 
 
 def slow(catalogue, number, pause_s):
@@ -152,7 +155,7 @@ def large(catalogue):
 
 
 def numbered(catalogue, count, pause_s=0.01):
-    return [Asked(Question(slow, (number, pause_s)), catalogue) for number in range(count)]
+    return [Task(Computation(slow, (number, pause_s)), catalogue) for number in range(count)]
 
 
 @every_engine
@@ -163,11 +166,11 @@ def test_the_same_answers_wherever_they_are_worked_out(engine, catalogue):
     ]
     fresh = studied(catalogue.described)
     questions = [
-        Question(_answer, (brief, Build(), aim))
+        Computation(_answer, (brief, Build(), aim))
         for brief in briefs
         for aim in ("most frames", "least money")
     ]
-    found = ask(ComputationQueue(engine), [Asked(each, fresh) for each in questions])
+    found = ask(ComputationQueue(engine), [Task(each, fresh) for each in questions])
     for question, answer in zip(questions, found, strict=True):
         assert repr(answer) == repr(question.function(catalogue, *question.arguments))
         assert fresh.keep.answer(question, fresh) is answer
@@ -175,8 +178,8 @@ def test_the_same_answers_wherever_they_are_worked_out(engine, catalogue):
 
 @every_engine
 def test_an_error_says_the_same_there_as_here(engine, catalogue):
-    asked = [Asked(Question(function), catalogue) for function in (refused, broken)]
-    sentence, fault = ask(ComputationQueue(engine), asked)
+    tasks = [Task(Computation(function), catalogue) for function in (refused, broken)]
+    sentence, fault = ask(ComputationQueue(engine), tasks)
     assert isinstance(sentence, BriefError) and str(sentence) == "No such game: name another."
     assert isinstance(fault, ZeroDivisionError)
 
@@ -191,8 +194,8 @@ def test_what_a_lost_worker_did_is_done_by_another(engine, catalogue):
         for process in workers_of(engine):
             process.send_signal(signal.SIGKILL)
 
-    asked = [Asked(Question(slow, (number, 1.0)), catalogue) for number in range(10, 14)]
-    found = ask(queue, asked, kill)
+    tasks = [Task(Computation(slow, (number, 1.0)), catalogue) for number in range(10, 14)]
+    found = ask(queue, tasks, kill)
     assert [number for number, _ in found] == [10, 11, 12, 13]
     assert not before & {pid for _, pid in found} and queue.engine is engine
 
@@ -200,7 +203,7 @@ def test_what_a_lost_worker_did_is_done_by_another(engine, catalogue):
 @pytest.mark.parametrize("engine", ["processes"], indirect=True)
 def test_a_question_that_ends_every_worker_is_given_up(engine, catalogue):
     queue = ComputationQueue(engine)
-    (error,) = ask(queue, [Asked(Question(dies), catalogue)])
+    (error,) = ask(queue, [Task(Computation(dies), catalogue)])
     assert isinstance(error, NotPossibleError) and "lost again and again" in str(error)
     assert [number for number, _ in ask(queue, numbered(catalogue, 3))] == [0, 1, 2]
 
@@ -210,7 +213,7 @@ def test_a_worker_that_never_answers_is_given_up_and_counted(engine, catalogue, 
     ask(queue := ComputationQueue(engine), numbered(catalogue, 2))
     monkeypatch.setattr(computation_queue, "LONGEST_S", 1.0)
     pause_s = 4.0 if engine.kind == "in place" else 30.0
-    (error,) = ask(queue, [Asked(Question(slow, (99, pause_s)), catalogue)])
+    (error,) = ask(queue, [Task(Computation(slow, (99, pause_s)), catalogue)])
     assert isinstance(error, NotPossibleError) and "did not answer" in str(error)
     assert queue.unanswered == 1
     monkeypatch.undo()
@@ -224,7 +227,7 @@ def test_a_catalogue_is_sent_to_a_worker_once(engine, catalogue, monkeypatch):
     monkeypatch.setattr(
         type(engine),
         "submit",
-        lambda self, asked, send: sent.append(send) or submit(self, asked, send),
+        lambda self, task, send: sent.append(send) or submit(self, task, send),
     )
     found = ask(ComputationQueue(engine), numbered(catalogue, 12, 0.05))
     assert len({pid for _, pid in found}) == 2
@@ -232,7 +235,7 @@ def test_a_catalogue_is_sent_to_a_worker_once(engine, catalogue, monkeypatch):
 
 
 def test_a_worker_says_what_it_was_not_sent(catalogue):
-    question = pack(Question(slow, (1, 0.0)), catalogue)
+    question = pack(Computation(slow, (1, 0.0)), catalogue)
     code = answering.code_digest()
     with pytest.raises(NotSentError):
         answering.answer(code, "another", None, question)
@@ -257,8 +260,8 @@ def test_without_its_scheduler_this_machine_takes_over(engine, catalogue, caplog
     caplog.set_level(logging.WARNING, "wattmetron")
     queue = ComputationQueue(engine)
     ask(queue, numbered(catalogue, 2))
-    asked = [Asked(Question(slow, (number, 1.5)), catalogue) for number in range(4, 8)]
-    found = ask(queue, asked, engine.dask.scheduler.kill)
+    tasks = [Task(Computation(slow, (number, 1.5)), catalogue) for number in range(4, 8)]
+    found = ask(queue, tasks, engine.dask.scheduler.kill)
     assert [number for number, _ in found] == [4, 5, 6, 7]
     assert queue.engine.kind == "in place"
     (said,) = [record.getMessage() for record in caplog.records if record.name == "wattmetron"]
@@ -275,8 +278,8 @@ def test_a_scheduler_that_comes_back_is_asked_again(engine, catalogue):
         engine.dask.stop()
         engine.dask.start()
 
-    asked = [Asked(Question(slow, (number, 1.5)), catalogue) for number in range(4, 8)]
-    found = ask(queue, asked, restart)
+    tasks = [Task(Computation(slow, (number, 1.5)), catalogue) for number in range(4, 8)]
+    found = ask(queue, tasks, restart)
     assert [number for number, _ in found] == [4, 5, 6, 7] and queue.engine is engine
 
 
@@ -290,25 +293,25 @@ def test_a_scheduler_that_is_not_there_is_one_sentence():
 def test_an_answer_too_large_to_be_stored_is_given_all_the_same(catalogue, tmp_path):
     store = StoredAnswers(tmp_path / "answers")
     fresh = studied(catalogue.described, store)
-    (found,) = ask(ComputationQueue(InPlace(1)), [Asked(Question(large), fresh)])
+    (found,) = ask(ComputationQueue(InPlace(1)), [Task(Computation(large), fresh)])
     assert len(found) > LARGEST_BYTES
-    assert fresh.keep._found(Question(large), fresh) is None
+    assert fresh.keep._found(Computation(large), fresh) is None
 
 
 def test_a_question_whose_catalogue_is_gone_is_answered_about_it(catalogue):
     """Of a catalogue that was replaced meanwhile: whoever asked gets the answer for theirs."""
     there = studied(catalogue.described)
-    asked = [Asked(Question(slow, (1, 0.3)), there)]
+    tasks = [Task(Computation(slow, (1, 0.3)), there)]
     del there
-    assert ask(ComputationQueue(InPlace(1)), asked)[0][0] == 1
+    assert ask(ComputationQueue(InPlace(1)), tasks)[0][0] == 1
 
 
 def test_answers_are_found_by_other_processes_that_share_a_store(catalogue, tmp_path):
     path = tmp_path / "answers"
     first, second = (studied(catalogue.described, StoredAnswers(path)) for _ in range(2))
-    question = Question(slow, (1, 0.0))
+    question = Computation(slow, (1, 0.0))
     assert first.keep.answer(question, first) == second.keep.answer(question, second)
     processes = Processes(1, path)
-    (found,) = ask(ComputationQueue(processes), [Asked(Question(slow, (2, 0.0)), first)])
+    (found,) = ask(ComputationQueue(processes), [Task(Computation(slow, (2, 0.0)), first)])
     processes.close()
-    assert second.keep._found(Question(slow, (2, 0.0)), second) == (found,)
+    assert second.keep._found(Computation(slow, (2, 0.0)), second) == (found,)

@@ -12,11 +12,11 @@ from hypothesis import strategies as st
 
 from tests.demo import described
 from wattmetron.cache.cache import Keeper
-from wattmetron.cache.must_wait import Asked, MustWait, hurried
+from wattmetron.cache.must_wait import MustWait, Task, hurried
 from wattmetron.cache.weight import weight
 from wattmetron.core.game_fit import informed
 from wattmetron.core.game_fit.informed import informed_game, learnt_of
-from wattmetron.core.keep import Question
+from wattmetron.core.keep import Computation
 from wattmetron.core.lazy import GrowingRows, Later, NumberedRows
 
 THREADS = 8
@@ -77,7 +77,7 @@ def test_who_is_in_a_hurry_comes_back_and_spoils_nothing_for_the_others():
     def outer():
         begun.set()
         threading.Event().wait(0.05)
-        return keeper.answer(Question(inner), about) + 1
+        return keeper.answer(Computation(inner), about) + 1
 
     def ask(number):
         if number:
@@ -85,9 +85,9 @@ def test_who_is_in_a_hurry_comes_back_and_spoils_nothing_for_the_others():
             return keeper.once(("outer",), outer)
         with hurried(), pytest.raises(MustWait) as need:
             keeper.once(("outer",), outer)
-        return need.value.asked
+        return need.value.tasks
 
-    assert at_once(ask, 3) == [(Asked(Question(inner), about),), 3, 3]
+    assert at_once(ask, 3) == [(Task(Computation(inner), about),), 3, 3]
     with hurried():
         assert keeper.once(("outer",), outer) == 3
 
@@ -235,6 +235,6 @@ def test_many_games_teach_in_shares_that_are_waited_for_together(monkeypatch):
     later = described().kept_by(Keeper())
     with hurried(), pytest.raises(MustWait) as waits:
         informed_game(later, next(iter(later.games)))
-    shares = [each.question.arguments[0] for each in waits.value.asked]
+    shares = [each.computation.arguments[0] for each in waits.value.tasks]
     assert sum(shares, ()) == tuple(later.results) and len(shares) > 2
     assert learnt_of(later) == there

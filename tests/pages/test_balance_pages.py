@@ -496,9 +496,9 @@ def test_the_frontier_lists_every_step_at_which_a_target_changes_and_the_own_ans
     now, found = assess(catalogue, plan.brief, plan.build), tables(catalogue, plan.brief, Build())
     view = frontier_view(found, now, None, lambda **changes: changes["step"])
     listed = {int(row.url) for row in view.rows}
-    sides = found.scenes[0].targets.sides
+    can_be_met = found.sides.can_be_met
     flags = [
-        tuple(g >= 0 and side.can_be_met for g, side in zip(gains, sides, strict=True))
+        tuple(g >= 0 and can for g, can in zip(gains, can_be_met, strict=True))
         for gains in found.frontier.gains
     ]
     for at in range(1, len(flags)):

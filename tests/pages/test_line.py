@@ -16,7 +16,7 @@ from fastapi import Request as WebRequest
 from tests.site import Server
 from wattmetron.cache.cache import Keeper
 from wattmetron.cache.engines import InPlace
-from wattmetron.core.keep import Question
+from wattmetron.core.keep import Computation
 from wattmetron.shell.computation_queue import ComputationQueue, PatientRoute
 from wattmetron.shell.error_pages import answer_errors
 from wattmetron.shell.pages import asks_for_part
@@ -42,7 +42,7 @@ class Narrow(Server):
         self.run(app)
 
     def long(self, number: int, request: WebRequest) -> str:
-        answer = self.keep.answer(Question(work_out, (number, self.changes)), self)
+        answer = self.keep.answer(Computation(work_out, (number, self.changes)), self)
         return f"{answer} in place" if asks_for_part(request) else answer
 
     def ask(self, number: int) -> http.client.HTTPConnection:

@@ -50,7 +50,7 @@ def ready() -> int:
     return os.getpid()
 
 
-def answer(code: str, name: str, sent: PackedCatalogue | None, question: bytes) -> bytes:
+def answer(code: str, name: str, sent: PackedCatalogue | None, packed: bytes) -> bytes:
     """The packed answer to a packed question about the catalogue of this name. Raises NotSentError
     where it has to be sent along, OtherVersionError where answers would not be those of who asks,
     and whatever the question ends in.
@@ -63,7 +63,7 @@ def answer(code: str, name: str, sent: PackedCatalogue | None, question: bytes) 
         raise NotSentError(name)
     catalogue = _catalogues[name]
     try:
-        asked = unpack(question, catalogue)
-        return pack(catalogue.keep.answer(asked, catalogue), catalogue)
+        computation = unpack(packed, catalogue)
+        return pack(catalogue.keep.answer(computation, catalogue), catalogue)
     finally:
         give_back()

@@ -10,10 +10,10 @@ from typing import Any, TypeVar, cast
 from cachetools import LRUCache
 
 from wattmetron.cache.durable import AnswerStore, digest, stored
-from wattmetron.cache.must_wait import Asked, Failed, MustWait, all_of, brought, hurried, in_a_hurry
+from wattmetron.cache.must_wait import Failed, MustWait, Task, all_of, brought, hurried, in_a_hurry
 from wattmetron.cache.packing import named_by_content, pack, unpack
 from wattmetron.cache.weight import weight
-from wattmetron.core.keep import Key, Question
+from wattmetron.core.keep import Computation, Key
 
 T = TypeVar("T")
 MISSING = object()
@@ -35,7 +35,7 @@ class Count:
     most_bytes: int
 
 
-class _Computation:
+class _UnderWay:
     """A computation under way: who does it, and an end for which others wait."""
 
     __slots__ = ("done", "error", "owner", "value")
@@ -61,7 +61,7 @@ class _Held:
         self.value, self.hits = value, 0
         self.nbytes, self.grows = weight(value)
 
-    def asked(self) -> bool:
+    def count_use(self) -> bool:
         """Counts a question; whether it is time to weigh again what may have grown: now and then,
         for it takes some milliseconds.
         """
@@ -75,7 +75,7 @@ class Keeper:
     def __init__(self, most_bytes: int = MOST_BYTES, store: AnswerStore | None = None) -> None:
         self._lock, self._store = Lock(), store
         self._held: LRUCache[Key, _Held] = LRUCache(most_bytes, getsizeof=lambda byte: byte.nbytes)
-        self._under_way: dict[Key, _Computation] = {}
+        self._under_way: dict[Key, _UnderWay] = {}
         self._hits = self._misses = 0
 
     def once(self, key: Key, compute: Callable[[], T]) -> T:
@@ -85,12 +85,12 @@ class Keeper:
                 entry = self._held.get(key)
                 if entry is not None:
                     self._hits += 1
-                    due = entry.asked()
+                    due = entry.count_use()
                     break
                 running = self._under_way.get(key)
                 if running is None or running.owner == get_ident():
                     self._misses += 1
-                    mine = self._under_way[key] = _Computation()
+                    mine = self._under_way[key] = _UnderWay()
                     break
             running.done.wait()
             if not isinstance(running.error, MustWait):
@@ -103,53 +103,53 @@ class Keeper:
             self._weigh_again(key, entry)
         return cast(T, entry.value)
 
-    def answer(self, question: Question, about: Any) -> Any:
+    def answer(self, computation: Computation, about: Any) -> Any:
         """The answer to a question about the catalogue that this keeps for: as it is here, as it
         came for whoever asks, or as it was stored. Raises MustWait where it is not there and the
         asker is in a hurry.
         """
-        key = question.key
+        key = computation.key
         came = brought().get((id(self), key), MISSING)
         if isinstance(came, Failed):
             raise came.error
         if came is not MISSING:
             return came
         if in_a_hurry() and key not in self:
-            found = self._found(question, about)
-            if found is None:
-                raise MustWait([Asked(question, about)])
-            return self.once(key, lambda: found[0])
-        return self.once(key, lambda: self._found_or_worked_out(question, about))
+            stored_answer = self._found(computation, about)
+            if stored_answer is None:
+                raise MustWait([Task(computation, about)])
+            return self.once(key, lambda: stored_answer[0])
+        return self.once(key, lambda: self._found_or_worked_out(computation, about))
 
-    def _found_or_worked_out(self, question: Question, about: Any) -> Any:
+    def _found_or_worked_out(self, computation: Computation, about: Any) -> Any:
         """Stores it as well, for questions of other processes that rest on this one."""
-        found = self._found(question, about)
-        if found is not None:
-            return found[0]
-        value = question.function(about, *question.arguments)
+        stored_answer = self._found(computation, about)
+        if stored_answer is not None:
+            return stored_answer[0]
+        value = computation.function(about, *computation.arguments)
         if self._store is not None:
-            self._store.put(named_by_content(question, about), pack(value, about))
+            self._store.put(named_by_content(computation, about), pack(value, about))
         return value
 
-    def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
+    def answers(self, computations: tuple[Computation, ...], about: Any) -> tuple[Any, ...]:
         """The answers to several; where they have to wait, they are waited for together."""
-        return all_of(*(partial(self.answer, question, about) for question in questions))
+        return all_of(*(partial(self.answer, computation, about) for computation in computations))
 
-    def _found(self, question: Question, about: Any) -> tuple[Any] | None:
+    def _found(self, computation: Computation, about: Any) -> tuple[Any] | None:
         """A stored answer; None where there is none, or one of another version of a library."""
         if self._store is not None:
-            data = self._store.get(named_by_content(question, about))
+            data = self._store.get(named_by_content(computation, about))
             if data is not None:
                 with suppress(Exception):
                     return (unpack(data, about),)
         return None
 
-    def bring(self, question: Question, about: Any, data: bytes) -> Any:
+    def bring(self, computation: Computation, about: Any, data: bytes) -> Any:
         """Takes an answer in that was worked out elsewhere, and stores it."""
         value = unpack(data, about)
         if self._store is not None:
-            self._store.put(named_by_content(question, about), data)
-        return self.once(question.key, lambda: value)
+            self._store.put(named_by_content(computation, about), data)
+        return self.once(computation.key, lambda: value)
 
     def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
         """The same for what rests on ``content`` alone: it is looked for in the store first."""
@@ -164,17 +164,17 @@ class Keeper:
         with self._lock:
             return key in self._held
 
-    def branch(self, shared: frozenset[str]) -> "Supposed":
+    def branch(self, shared: frozenset[str]) -> "SupposedKeeper":
         """A keeper of its own for what differs, which goes when nobody uses it any more."""
-        return Supposed(self, shared)
+        return SupposedKeeper(self, shared)
 
-    def _computed(self, key: Key, running: _Computation, compute: Callable[[], T]) -> T:
+    def _computed(self, key: Key, running: _UnderWay, compute: Callable[[], T]) -> T:
         entry = None
         try:
             running.value = compute()
             entry = _Held(running.value)
         except BaseException as error:
-            running.error = MustWait(error.asked) if isinstance(error, MustWait) else error
+            running.error = MustWait(error.tasks) if isinstance(error, MustWait) else error
             raise
         finally:
             with self._lock:
@@ -229,9 +229,11 @@ class Branch(Keeper):
         return super().once(key, compute)
 
 
-class Supposed(Branch):
+class SupposedKeeper(Branch):
     """Of a catalogue that is known here alone: what is asked of it is worked out at once."""
 
-    def answer(self, question: Question, about: Any) -> Any:
+    def answer(self, computation: Computation, about: Any) -> Any:
         with hurried(False):
-            return self.once(question.key, lambda: question.function(about, *question.arguments))
+            return self.once(
+                computation.key, lambda: computation.function(about, *computation.arguments)
+            )

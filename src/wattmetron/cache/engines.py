@@ -20,7 +20,7 @@ from typing import Any, Protocol
 
 from wattmetron.cache import answering
 from wattmetron.cache.durable import code_digest
-from wattmetron.cache.must_wait import Asked
+from wattmetron.cache.must_wait import Task
 from wattmetron.cache.packing import pack, packed
 from wattmetron.cache.process_memory import give_back
 from wattmetron.core.catalogue import Catalogue
@@ -40,7 +40,7 @@ class Engine(Protocol):
     generation: int
     at_once: int
 
-    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
+    def submit(self, task: Task, send: bool) -> Future[bytes]:
         """Begins; ``send``: the catalogue goes along."""
         ...
 
@@ -66,8 +66,8 @@ class InPlace:
         self.at_once = at_once
         self._executor = ThreadPoolExecutor(at_once)
 
-    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
-        return self._executor.submit(_answered_here, asked)
+    def submit(self, task: Task, send: bool) -> Future[bytes]:
+        return self._executor.submit(_answered_here, task)
 
     def lost(self, error: BaseException) -> bool:
         return False
@@ -79,10 +79,10 @@ class InPlace:
         self._executor.shutdown(wait=False, cancel_futures=True)
 
 
-def _answered_here(asked: Asked) -> bytes:
+def _answered_here(task: Task) -> bytes:
     try:
-        catalogue: Catalogue = asked.about
-        return pack(catalogue.keep.answer(asked.question, catalogue), catalogue)
+        catalogue: Catalogue = task.about
+        return pack(catalogue.keep.answer(task.computation, catalogue), catalogue)
     finally:
         give_back()
 
@@ -94,12 +94,12 @@ class _Sending:
         self._make, self._executor = make, make()
         self._lock, self.generation = Lock(), 0
 
-    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
-        catalogue: Catalogue = asked.about
+    def submit(self, task: Task, send: bool) -> Future[bytes]:
+        catalogue: Catalogue = task.about
         whole = packed(catalogue)
-        question = pack(asked.question, catalogue)
+        computation = pack(task.computation, catalogue)
         return self._executor.submit(
-            answering.answer, code_digest(), whole.name, whole if send else None, question
+            answering.answer, code_digest(), whole.name, whole if send else None, computation
         )
 
     def renew(self, generation: int) -> None:
@@ -173,9 +173,9 @@ class Cluster(_Sending):
         executor: Executor = self._client.get_executor(pure=False)
         return executor
 
-    def submit(self, asked: Asked, send: bool) -> Future[bytes]:
+    def submit(self, task: Task, send: bool) -> Future[bytes]:
         """As many are then asked at once as the workers that are there have threads."""
-        future = super().submit(asked, send)
+        future = super().submit(task, send)
         workers = self._client.scheduler_info(n_workers=-1)["workers"].values()
         self.at_once = max(1, sum(int(worker["nthreads"]) for worker in workers))
         return future

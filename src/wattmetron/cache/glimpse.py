@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import TypeVar
 
-from wattmetron.cache.must_wait import Asked, MustWait
+from wattmetron.cache.must_wait import MustWait, Task
 
 T = TypeVar("T")
 U = TypeVar("U")
@@ -16,12 +16,12 @@ class Glimpse:
 
     def __init__(self, at_once: bool) -> None:
         self.at_once, self.left_out = at_once, 0
-        self._asked: dict[Asked, None] = {}
+        self._tasks: dict[Task, None] = {}
 
     @property
-    def asked(self) -> tuple[Asked, ...]:
+    def tasks(self) -> tuple[Task, ...]:
         """What the parts that were left out wait for."""
-        return tuple(self._asked)
+        return tuple(self._tasks)
 
     def part(self, compute: Callable[[], T], otherwise: U) -> T | U:
         """A part, or what stands for it until it is there."""
@@ -31,5 +31,5 @@ class Glimpse:
             if not self.at_once:
                 raise
             self.left_out += 1
-            self._asked |= dict.fromkeys(wait.asked)
+            self._tasks |= dict.fromkeys(wait.tasks)
             return otherwise

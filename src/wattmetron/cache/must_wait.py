@@ -6,7 +6,7 @@ from contextvars import ContextVar
 from dataclasses import dataclass, field
 from typing import Any, NamedTuple, TypeVar
 
-from wattmetron.core.keep import Key, Question
+from wattmetron.core.keep import Computation, Key
 
 T = TypeVar("T")
 _hurried: ContextVar[bool] = ContextVar("hurried", default=False)
@@ -14,10 +14,10 @@ _brought: ContextVar[dict[tuple[int, Key], Any] | None] = ContextVar("brought", 
 
 
 @dataclass(frozen=True, slots=True)
-class Asked:
-    """A question and the catalogue that it is about, known by whichever keeps its answer."""
+class Task:
+    """A computation and the catalogue that it is about, known by whichever keeps its answer."""
 
-    question: Question
+    computation: Computation
     about: Any = field(compare=False)
     kept_at: int = field(init=False)
 
@@ -25,8 +25,8 @@ class Asked:
         object.__setattr__(self, "kept_at", id(self.about.keep))
 
     @property
-    def place(self) -> tuple[int, Key]:
-        return self.kept_at, self.question.key
+    def key(self) -> tuple[int, Key]:
+        return self.kept_at, self.computation.key
 
 
 class MustWait(BaseException):
@@ -36,9 +36,9 @@ class MustWait(BaseException):
     Not an ``Exception``, so that nobody on the way takes it for an error.
     """
 
-    def __init__(self, asked: Iterable[Asked]) -> None:
-        self.asked = tuple(asked)
-        super().__init__(", ".join(each.question.function.__name__ for each in self.asked))
+    def __init__(self, tasks: Iterable[Task]) -> None:
+        self.tasks = tuple(tasks)
+        super().__init__(", ".join(task.computation.function.__name__ for task in self.tasks))
 
 
 class Failed(NamedTuple):
@@ -71,12 +71,12 @@ def brought() -> dict[tuple[int, Key], Any]:
 
 def all_of(*computes: Callable[[], T]) -> tuple[T, ...]:
     """The results of all; where several have to wait, they are waited for together."""
-    results, waits = list[T](), list[Asked]()
+    results, waits = list[T](), list[Task]()
     for compute in computes:
         try:
             results.append(compute())
         except MustWait as wait:
-            waits += wait.asked
+            waits += wait.tasks
     if waits:
         raise MustWait(dict.fromkeys(waits))
     return tuple(results)

@@ -8,7 +8,7 @@ from typing import Any
 
 from wattmetron.cache.durable import code_digest, digest
 from wattmetron.core.catalogue import Catalogue
-from wattmetron.core.keep import Question
+from wattmetron.core.keep import Computation
 from wattmetron.core.values.parts import Part
 
 WHOLE = "catalogue"
@@ -39,10 +39,10 @@ def unpacked(sent: PackedCatalogue) -> Catalogue:
     return catalogue
 
 
-def named_by_content(question: Question, catalogue: Catalogue) -> str:
-    """What an answer is stored under: the question, the catalogue and the code."""
-    function = f"{question.function.__module__}.{question.function.__qualname__}"
-    return digest((function, question.arguments, packed(catalogue).name, code_digest()))
+def named_by_content(computation: Computation, catalogue: Catalogue) -> str:
+    """What an answer is stored under: the computation, the catalogue and the code."""
+    function = f"{computation.function.__module__}.{computation.function.__qualname__}"
+    return digest((function, computation.arguments, packed(catalogue).name, code_digest()))
 
 
 class _Packer(pickle.Pickler):

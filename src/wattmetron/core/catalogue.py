@@ -5,7 +5,7 @@ from dataclasses import dataclass, field, replace
 from typing import Concatenate, ParamSpec, TypeVar, cast
 
 from wattmetron.core.errors import BriefError, BuildError, UnknownGameError, UnknownPartError
-from wattmetron.core.keep import NOTHING_KEPT, Keep, Question
+from wattmetron.core.keep import NOTHING_KEPT, Computation, Keep
 from wattmetron.core.values.build import Build
 from wattmetron.core.values.charts import Chart, Measure, Reconciled
 from wattmetron.core.values.games import Game
@@ -85,14 +85,14 @@ class Catalogue:
         self, function: Callable[Concatenate["Catalogue", P], T], *arguments: P.args, **_: P.kwargs
     ) -> T:
         """What a function that takes long says of this catalogue; the arguments are values."""
-        return cast(T, self.keep.answer(Question(function, arguments), self))
+        return cast(T, self.keep.answer(Computation(function, arguments), self))
 
     def ask_each(
         self, function: Callable[..., T], arguments: Iterable[tuple[Hashable, ...]]
     ) -> tuple[T, ...]:
         """The same of several arguments, for which whoever asks waits together."""
-        asked = tuple(Question(function, values) for values in arguments)
-        return cast(tuple[T, ...], self.keep.answers(asked, self))
+        computations = tuple(Computation(function, values) for values in arguments)
+        return cast(tuple[T, ...], self.keep.answers(computations, self))
 
     @property
     def by_kind(self) -> Mapping[Kind, tuple[Part, ...]]:

@@ -9,7 +9,7 @@ Key = tuple[Hashable, ...]
 
 
 @dataclass(frozen=True, slots=True)
-class Question:
+class Computation:
     """A long computation as a value: a function of a module, which takes a catalogue first, and
     what else it takes. It can be hashed, pickled and compared, and so can its answer be pickled.
     """
@@ -29,11 +29,11 @@ class Keep(Protocol):
         """What was computed under this key, or is now; one computation however many ask at once."""
         ...
 
-    def answer(self, question: Question, about: Any) -> Any:
+    def answer(self, computation: Computation, about: Any) -> Any:
         """The answer to a question about a catalogue, for which whoever asks may have to wait."""
         ...
 
-    def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
+    def answers(self, computations: tuple[Computation, ...], about: Any) -> tuple[Any, ...]:
         """The answers to several, for which whoever asks waits together."""
         ...
 
@@ -58,11 +58,11 @@ class NothingKept:
     def once(self, key: Key, compute: Callable[[], T]) -> T:
         return compute()
 
-    def answer(self, question: Question, about: Any) -> Any:
-        return question.function(about, *question.arguments)
+    def answer(self, computation: Computation, about: Any) -> Any:
+        return computation.function(about, *computation.arguments)
 
-    def answers(self, questions: tuple[Question, ...], about: Any) -> tuple[Any, ...]:
-        return tuple(self.answer(question, about) for question in questions)
+    def answers(self, computations: tuple[Computation, ...], about: Any) -> tuple[Any, ...]:
+        return tuple(self.answer(computation, about) for computation in computations)
 
     def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
         return compute()

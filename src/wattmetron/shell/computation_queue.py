@@ -22,7 +22,7 @@ from starlette.concurrency import run_in_threadpool
 from wattmetron.cache.answering import NotSentError, OtherVersionError
 from wattmetron.cache.engines import Engine, InPlace
 from wattmetron.cache.glimpse import Glimpse
-from wattmetron.cache.must_wait import Asked, Failed, MustWait, hurried
+from wattmetron.cache.must_wait import Failed, MustWait, Task, hurried
 from wattmetron.core.errors import NotPossibleError, WattmetronError
 from wattmetron.core.keep import Key
 from wattmetron.shell.pages import page
@@ -41,14 +41,14 @@ PROGRAMS_AT_ONCE = 2
 logger = logging.getLogger("wattmetron")
 Work = Callable[[], Awaitable[Response]]
 Handler = Callable[[Request], Coroutine[Any, Any, Response]]
-Place = tuple[int, Key]
+TaskKey = tuple[int, Key]
 
 
 class QueuedComputation:
     """One question: how many requests wait for it, when a browser last looked."""
 
-    def __init__(self, asked: Asked) -> None:
-        self.asked = asked
+    def __init__(self, task: Task) -> None:
+        self.task = task
         self.waiting = 0
         self.begun = False
         self.looked = -GRACE_S
@@ -72,8 +72,8 @@ class ComputationQueue:
         self.programs = asyncio.Semaphore(PROGRAMS_AT_ONCE)
         self.given_up = self.ended = self.unanswered = 0
         self._lock = Lock()
-        self._places: dict[Place, QueuedComputation] = {}
-        self._left: TTLCache[Place, QueuedComputation] = TTLCache(MOST_LEFT, GRACE_S)
+        self._places: dict[TaskKey, QueuedComputation] = {}
+        self._left: TTLCache[TaskKey, QueuedComputation] = TTLCache(MOST_LEFT, GRACE_S)
         self._tasks: set[asyncio.Task[None]] = set()
 
     @property
@@ -85,40 +85,40 @@ class ComputationQueue:
     def waiting(self) -> int:
         return len(self._places) - self.running
 
-    def enter(self, asked: Asked) -> QueuedComputation:
+    def enter(self, task: Task) -> QueuedComputation:
         """A place for a question, or the one that it has."""
-        place = asked.place
-        queued = self._places.get(place) or self._left.get(place)
+        key = task.key
+        queued = self._places.get(key) or self._left.get(key)
         if queued is None:
-            queued = self._places[place] = QueuedComputation(asked)
+            queued = self._places[key] = QueuedComputation(task)
             asyncio.get_running_loop().call_soon(self._begin)
         return queued
 
     def _begin(self) -> None:
         """Begins what comes next, as much as is worked out at once; what nobody wants goes."""
-        for place, queued in [*self._places.items()]:
+        for key, queued in [*self._places.items()]:
             if self.running >= self.engine.at_once:
                 return
             if queued.begun:
                 continue
             if not queued.wanted:
                 self.given_up += 1
-                del self._places[place]
+                del self._places[key]
                 queued.ended.set()
                 continue
             queued.begun = True
-            task = asyncio.create_task(self._run(place, queued))
+            task = asyncio.create_task(self._run(key, queued))
             self._tasks.add(task)
             task.add_done_callback(self._tasks.discard)
 
-    def meanwhile(self, asked: tuple[Asked, ...]) -> None:
+    def meanwhile(self, tasks: tuple[Task, ...]) -> None:
         """Asks what a page that was shown without will ask for in a moment."""
-        for each in asked:
-            self.enter(each).looked = _now()
+        for task in tasks:
+            self.enter(task).looked = _now()
 
-    def say_once(self, asked: Asked) -> None:
+    def say_once(self, task: Task) -> None:
         """Forgets an error that has reached whoever waited: asked again it is tried again."""
-        self._left.pop(asked.place, None)
+        self._left.pop(task.key, None)
 
     def before(self, queued: QueuedComputation) -> int:
         """How many computations come before one that has not begun."""
@@ -150,27 +150,27 @@ class ComputationQueue:
             for queued in several:
                 queued.waiting -= 1
 
-    async def _run(self, place: Place, queued: QueuedComputation) -> None:
-        about, question = queued.asked.about, queued.asked.question
+    async def _run(self, key: TaskKey, queued: QueuedComputation) -> None:
+        about, computation = queued.task.about, queued.task.computation
         try:
-            data = await self._worked_out(queued.asked)
-            queued.value = await run_in_threadpool(about.keep.bring, question, about, data)
+            data = await self._worked_out(queued.task)
+            queued.value = await run_in_threadpool(about.keep.bring, computation, about, data)
         except BaseException as error:
             queued.error = error
         finally:
             self.ended += 1
-            self._left[place] = self._places.pop(place)
+            self._left[key] = self._places.pop(key)
             queued.ended.set()
             self._begin()
 
-    async def _worked_out(self, asked: Asked) -> bytes:
+    async def _worked_out(self, task: Task) -> bytes:
         """What the engine answers; asked again where a worker was lost."""
         send = False
         for _ in range(MOST_ATTEMPTS):
             engine = self.engine
             generation = engine.generation
             try:
-                return await _answer_of(engine, asked, send)
+                return await _answer_of(engine, task, send)
             except NotSentError:
                 send = True
             except TimeoutError as error:
@@ -208,9 +208,9 @@ class ComputationQueue:
         self.engine.close()
 
 
-async def _answer_of(engine: Engine, asked: Asked, send: bool) -> bytes:
+async def _answer_of(engine: Engine, task: Task, send: bool) -> bytes:
     """Raises TimeoutError where it takes too long, BrokenExecutor where it was called off."""
-    future = await run_in_threadpool(engine.submit, asked, send)
+    future = await run_in_threadpool(engine.submit, task, send)
     try:
         return await asyncio.wait_for(asyncio.wrap_future(future), LONGEST_S)
     except asyncio.CancelledError as error:
@@ -226,7 +226,7 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
     """
     line: ComputationQueue = request.app.state.line
     looks_on, is_program = shows_wait and _looks_on(request), request.url.path.startswith("/api/")
-    came: dict[Place, Any] = {}
+    came: dict[TaskKey, Any] = {}
     request.state.meanwhile = ()
     while True:
         try:
@@ -236,16 +236,16 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
             line.meanwhile(request.state.meanwhile)
             return response
         except MustWait as need:
-            asked = need.asked
-        several = [line.enter(each) for each in asked]
+            tasks = need.tasks
+        several = [line.enter(task) for task in tasks]
         if not await line.wait(several, request, PATIENCE_S if looks_on else None):
             return _waiting(request, line, several)
-        for each, queued in zip(asked, several, strict=True):
+        for task, queued in zip(tasks, several, strict=True):
             if queued.error is not None and not isinstance(queued.error, WattmetronError):
-                line.say_once(each)
+                line.say_once(task)
                 raise queued.error
             value = queued.value if queued.error is None else Failed(queued.error)
-            came[each.place] = value
+            came[task.key] = value
 
 
 async def changed(request: Request, change: Callable[[], Callable[[], Response]]) -> Response:
@@ -264,7 +264,7 @@ def shown_at_once(request: Request) -> bool:
 
 def ask_meanwhile(request: Request, glimpse: Glimpse) -> None:
     """Has what was left out worked out while the page is looked at."""
-    request.state.meanwhile = glimpse.asked
+    request.state.meanwhile = glimpse.tasks
 
 
 def _looks_on(request: Request) -> bool:

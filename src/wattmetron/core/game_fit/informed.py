@@ -8,7 +8,7 @@ from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.game_fit.calibration import fit_game, uninformed
 from wattmetron.core.game_fit.game_evidence import Item, informed_items
 from wattmetron.core.game_fit.learned_priors import NOTHING_LEARNT, Learnt, as_learnt
-from wattmetron.core.game_fit.learning import GameEvidence, Taught, learn_from, taught_by
+from wattmetron.core.game_fit.learning import GameEvidence, GameLesson, learn_from, taught_by
 from wattmetron.core.game_fit.residuals import Pair, Residual
 from wattmetron.core.keep import Key
 from wattmetron.core.requirements.tiers import tiers_of
@@ -91,7 +91,7 @@ def learnt_of(catalogue: Catalogue) -> Learnt:
     return catalogue.keep.once(LEARNT, lambda: learn_from([*chain.from_iterable(taught)]))
 
 
-def lessons_of_share(catalogue: Catalogue, game_ids: tuple[str, ...]) -> tuple[Taught, ...]:
+def lessons_of_share(catalogue: Catalogue, game_ids: tuple[str, ...]) -> tuple[GameLesson, ...]:
     """What some games with results say of all games."""
     return taught_by(_known(catalogue, game_ids), catalogue.keep)
 

@@ -68,7 +68,7 @@ class Lesson(NamedTuple):
     stands: tuple[Stand, ...]
 
 
-class Taught(NamedTuple):
+class GameLesson(NamedTuple):
     """A game's evidence, and what it says of all games."""
 
     evidence: GameEvidence
@@ -80,12 +80,12 @@ def learn(known: Iterable[GameEvidence], keep: Keep = NOTHING_KEPT) -> Learnt:
     return learn_from(taught_by(known, keep))
 
 
-def taught_by(known: Iterable[GameEvidence], keep: Keep) -> tuple[Taught, ...]:
+def taught_by(known: Iterable[GameEvidence], keep: Keep) -> tuple[GameLesson, ...]:
     """What each game with results says, kept by what it rests on, so that one more result fits one
     game anew.
     """
     return tuple(
-        Taught(
+        GameLesson(
             evidence,
             keep.lasting(
                 ("lesson", evidence.game.id, hash(evidence)),
@@ -98,7 +98,7 @@ def taught_by(known: Iterable[GameEvidence], keep: Keep) -> tuple[Taught, ...]:
     )
 
 
-def learn_from(taught: Sequence[Taught]) -> Learnt:
+def learn_from(taught: Sequence[GameLesson]) -> Learnt:
     """What games teach together."""
     if not taught:
         return NOTHING_LEARNT

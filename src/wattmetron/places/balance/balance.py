@@ -34,7 +34,7 @@ KNEE_GAIN, KNEE_BUDGET = 10_000, 0.02
 
 
 @dataclass(frozen=True, kw_only=True)
-class Sides:
+class TargetSides:
     """The processors and cards that the search looks at with their costs in minor units, which
     cards it takes, and which targets can be met at all.
     """
@@ -62,7 +62,7 @@ class Tables:
     besides: int
     preferences: tuple[Granted, ...]
     wished: Brief
-    sides: Sides
+    sides: TargetSides
 
     def build_at(self, step: Winner) -> Build:
         """The complete build of a step or a cell."""
@@ -124,9 +124,9 @@ def _tables(catalogue: Catalogue, wanted: Brief, build: Build) -> Tables:
     )
 
 
-def _sides(scene: Scene) -> Sides:
+def _sides(scene: Scene) -> TargetSides:
     pool = scene.pool
-    return Sides(
+    return TargetSides(
         chips=pool.processors.parts,
         cards=pool.cards.parts,
         chip_costs=tuple(map(int, pool.processors.cost)),

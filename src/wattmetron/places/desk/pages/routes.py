@@ -115,8 +115,8 @@ def show(
     desk = make_desk(workshop_of(request), brief_id, query, drafts or {}, fresh_link, at_once)
     desk = replace(desk, **more)  # type: ignore[arg-type]
     ask_meanwhile(request, desk.glimpse)
-    left, asked = desk.glimpse.left_out, len(desk.glimpse.asked)
-    most = max(asked, min(MOST_ASKED, _whole_number(params.get("of", ""))))
+    left, missing = desk.glimpse.left_out, len(desk.glimpse.tasks)
+    most = max(missing, min(MOST_ASKED, _whole_number(params.get("of", ""))))
     address = request.url.remove_query_params(["rest", "of"]).include_query_params(whole="1")
     whole_url = f"{address.path}?{address.query}"
     content = {
@@ -124,7 +124,7 @@ def show(
         "whole_url": whole_url,
         "rest_url": f"{whole_url}&rest={left}&of={most}",
         "rest_id": f"rest-{crc32(whole_url.encode())}",
-        "done": most - asked,
+        "done": most - missing,
         "of": most,
     }
     if left and params.get("rest") == str(left):
