@@ -26,7 +26,7 @@ from wattmetron.core.values.trust import judge
 from wattmetron.places.parts.part_edits import note_own, own_version
 from wattmetron.store import catalogue_edits, catalogues
 from wattmetron.store.briefs import NoSuchBriefError, NothingToUndoError
-from wattmetron.store.database import migrate
+from wattmetron.store.migrating import migrate
 from wattmetron.store.tables import Base, BriefRow
 from wattmetron.workshop.workshop import EmptyCatalogueError, Workshop
 

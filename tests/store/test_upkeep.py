@@ -14,8 +14,8 @@ from sqlalchemy import create_engine
 from wattmetron.cli import main
 from wattmetron.core.errors import BriefError
 from wattmetron.places.handout.handout_links import Of, links_of, make_link, revoke
-from wattmetron.store.database import migrate, pending_migrations
 from wattmetron.store.links import MOST_LINKS
+from wattmetron.store.migrating import migrate, pending_migrations
 from wattmetron.workshop.workshop import Workshop
 
 

@@ -13,9 +13,10 @@ from concurrent.futures import (
     ProcessPoolExecutor,
     ThreadPoolExecutor,
 )
+from contextlib import suppress
 from importlib import import_module
 from pathlib import Path
-from threading import Lock
+from threading import Lock, Thread
 from typing import Any, Protocol
 
 from wattmetron.cache import answering
@@ -130,10 +131,11 @@ class Processes(_Sending):
         super().__init__(self._started)
 
     def _started(self) -> Executor:
-        """With all its processes, so that the first question need not wait for them."""
+        """With all its processes, so that the first question need not wait for them; in a thread,
+        for the one that forks them reads in first what they need.
+        """
         pool = ProcessPoolExecutor(*self._pool)
-        for _ in range(self.at_once):
-            pool.submit(answering.ready)
+        Thread(target=_start_all, args=(pool, self.at_once), daemon=True).start()
         return pool
 
     def lost(self, error: BaseException) -> bool:
@@ -143,6 +145,12 @@ class Processes(_Sending):
         super().close()
         for process in multiprocessing.active_children():
             process.kill()
+
+
+def _start_all(pool: Executor, count: int) -> None:
+    with suppress(RuntimeError):
+        for _ in range(count):
+            pool.submit(answering.ready)
 
 
 class Cluster(_Sending):

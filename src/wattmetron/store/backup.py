@@ -11,8 +11,9 @@ from pathlib import Path
 from sqlalchemy import create_engine
 
 from wattmetron.core.errors import BusyError, StorageError
-from wattmetron.store.database import bring_up, log_of
+from wattmetron.store.database import log_of
 from wattmetron.store.database_errors import told
+from wattmetron.store.migrating import bring_up
 
 IN_USE = (
     "The database {} is in use, so nothing was changed: end Wattmetron and whatever else has it"

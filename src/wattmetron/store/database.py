@@ -1,26 +1,22 @@
-"""Opening the database: pragmas, transactions, migrations, and whether the file is still there."""
+"""Opening the database: pragmas, transactions, and whether the file is still there."""
 
 import os
 import sqlite3
 import time
 from collections.abc import Iterator
-from contextlib import closing, contextmanager
+from contextlib import contextmanager
 from contextvars import ContextVar
 from pathlib import Path
 from typing import Any, TypeVar
 
-from alembic import command
-from alembic.config import Config
-from alembic.runtime.migration import MigrationContext
-from alembic.script import ScriptDirectory
-from sqlalchemy import Engine, create_engine, event, inspect
+from sqlalchemy import Engine, create_engine, event
 from sqlalchemy.orm import Session
 
 from wattmetron.core.errors import StorageError
-from wattmetron.store.database_errors import DAMAGED, FOLDER, FOREIGN, NEWER, moved, told
+from wattmetron.store.database_errors import DAMAGED, FOLDER, moved, told
+from wattmetron.store.migrating import bring_up
 from wattmetron.store.tables import Base
 
-MIGRATIONS = Path(__file__).with_name("migrations")
 PATIENCE_MS, LOG_WAIT_S = 5000, 0.02
 """So long a change waits for a lock that is held elsewhere."""
 MOST_ID = 2**63 - 1
@@ -186,51 +182,3 @@ def _is_running(pid: int) -> bool:
     except (PermissionError, OverflowError):
         return True
     return True
-
-
-def bring_up(engine: Engine, path: Path) -> None:
-    """Migrate a database of ours, or an empty file; raises StorageError for any other."""
-    scripts = ScriptDirectory(str(MIGRATIONS))
-    with engine.connect() as connection:
-        revision = MigrationContext.configure(connection).get_current_revision()
-        tables = inspect(connection).get_table_names()
-    if revision is None and tables:
-        raise StorageError(FOREIGN.format(path))
-    if revision is not None and revision not in {
-        script.revision for script in scripts.walk_revisions()
-    }:
-        raise StorageError(NEWER.format(path))
-    if revision != scripts.get_current_head():
-        migrate(engine)
-
-
-def pending_migrations(path: Path) -> tuple[str, ...]:
-    """What bringing a database up to this version would do, a phrase for each step; nothing is
-    changed. Empty where it is up to date, or is no database of ours.
-    """
-    scripts = ScriptDirectory(str(MIGRATIONS))
-    with closing(sqlite3.connect(f"{path.absolute().as_uri()}?mode=ro", uri=True)) as connection:
-        try:
-            row = connection.execute("SELECT version_num FROM alembic_version").fetchone()
-        except sqlite3.DatabaseError:
-            return ()
-    steps = {script.revision: script for script in scripts.walk_revisions()}
-    if row is None or row[0] not in steps:
-        return ()
-    later = []
-    for script in scripts.walk_revisions():
-        if script.revision == row[0]:
-            break
-        later.append(script.doc.rstrip("."))
-    return tuple(reversed(later))
-
-
-def migrate(engine: Engine, to: str = "head") -> None:
-    """Bring the schema to a revision; everything in one transaction that others wait for."""
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    with engine.connect() as connection:
-        connection = connection.execution_options(wattmetron_write=True)
-        with connection.begin():
-            config.attributes["connection"] = connection
-            command.upgrade(config, to)

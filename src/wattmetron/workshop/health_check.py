@@ -7,8 +7,9 @@ from tempfile import TemporaryDirectory
 from wattmetron.core.errors import StorageError
 from wattmetron.store.backup import back_up
 from wattmetron.store.catalogues import standing_keys, unreadable_entries
-from wattmetron.store.database import Transaction, pending_migrations
+from wattmetron.store.database import Transaction
 from wattmetron.store.integrity import changes_of_lost_briefs, file_damage, orphans
+from wattmetron.store.migrating import pending_migrations
 from wattmetron.workshop.workshop import Workshop
 
 RESTORE = "Put a backup in its place with “wattmetron restore FILE”."

@@ -9,7 +9,6 @@ the faster one.
 import numpy as np
 from numpy.typing import NDArray
 from scipy.special import ndtri
-from scipy.stats import qmc
 
 from wattmetron.core.frames import frame_rates
 from wattmetron.core.frames.estimate import Estimate
@@ -28,8 +27,10 @@ ERRORS = 10
 
 def scores() -> Floats:
     """Standard normal scores, shape (4096, 10); the same every time, so whoever asks often keeps
-    them.
+    them. SciPy's statistics take most of a second to be read in, so they are where they are used.
     """
+    from scipy.stats import qmc
+
     points = qmc.Sobol(ERRORS, scramble=True, seed=20261129).random_base2(POINTS_LOG2)
     return np.asarray(ndtri(np.clip(points, 1e-9, 1 - 1e-9)))
 

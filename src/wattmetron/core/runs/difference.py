@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.stats import t as student
+from scipy.special import stdtr, stdtrit
 
 from wattmetron.core.runs.statistics import COVER, MeasuredRate
 
@@ -53,9 +53,9 @@ def difference(before: Sequence[MeasuredRate], after: Sequence[MeasuredRate]) ->
         )
     )
     sd = float(spreads[0])
-    chance = float(student.cdf(abs(ln) / sd, degrees))
-    reach = float(student.ppf((1 + COVER) / 2, degrees)) * sd
-    settled = np.flatnonzero(student.cdf(abs(ln) / spreads, degrees + 2 * more) >= SETTLED)
+    chance = float(stdtr(degrees, abs(ln) / sd))
+    reach = float(stdtrit(degrees, (1 + COVER) / 2)) * sd
+    settled = np.flatnonzero(stdtr(degrees + 2 * more, abs(ln) / spreads) >= SETTLED)
     return Difference(
         change=float(np.expm1(ln)),
         least=float(np.expm1(ln - reach)),

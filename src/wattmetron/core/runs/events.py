@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 from scipy.ndimage import median_filter
-from scipy.stats import binom
+from scipy.special import bdtrc
 
 from wattmetron.core.values.runs import Trace
 
@@ -146,7 +146,7 @@ def _hitches(trace: Trace) -> Iterator[Happening]:
     early = when[when < window]
     last = float(early.max()) if early.size else 0.0
     later = when.size - early.size
-    by_chance = float(binom.sf(early.size - 1, when.size, window / trace.seconds))
+    by_chance = float(bdtrc(early.size - 1, when.size, window / trace.seconds))
     if by_chance < BY_CHANCE and early.size >= WARM_UP_TIMES * later:
         yield Happening(
             what="warm-up",
