@@ -26,6 +26,7 @@ from wattmetron.cache.must_wait import Failed, MustWait, Task, hurried
 from wattmetron.core.errors import NotPossibleError, WattmetronError
 from wattmetron.core.keep import Key
 from wattmetron.shell.pages import page
+from wattmetron.shell.requests import in_place
 
 PATIENCE_S = 1.5
 """After so long a browser is shown what it waits for."""
@@ -130,18 +131,18 @@ class ComputationQueue:
         self, several: list[QueuedComputation], request: Request, patience_s: float | None
     ) -> bool:
         """Until all have ended; False where the request is gone, or its patience."""
-        start = _now()
+        start, look_s = _now(), LOOK_S if patience_s is None else min(LOOK_S, patience_s)
         for queued in several:
             queued.waiting += 1
         try:
             while not all(queued.ended.is_set() for queued in several):
                 unfinished = next(queued for queued in several if not queued.ended.is_set())
                 try:
-                    await asyncio.wait_for(unfinished.ended.wait(), LOOK_S)
+                    await asyncio.wait_for(unfinished.ended.wait(), look_s)
                 except TimeoutError:
                     if await request.is_disconnected():
                         return False
-                if patience_s is not None and _now() - start > patience_s:
+                if patience_s is not None and _now() - start >= patience_s:
                     for queued in several:
                         queued.looked = _now()
                     return all(queued.ended.is_set() for queued in several)
@@ -227,6 +228,7 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
     line: ComputationQueue = request.app.state.line
     looks_on, is_program = shows_wait and _looks_on(request), request.url.path.startswith("/api/")
     came: dict[TaskKey, Any] = {}
+    patience_s = PATIENCE_S if looks_on else None
     request.state.meanwhile = ()
     while True:
         try:
@@ -238,7 +240,7 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
         except MustWait as need:
             tasks = need.tasks
         several = [line.enter(task) for task in tasks]
-        if not await line.wait(several, request, PATIENCE_S if looks_on else None):
+        if not await line.wait(several, request, patience_s):
             return _waiting(request, line, several)
         for task, queued in zip(tasks, several, strict=True):
             if queued.error is not None and not isinstance(queued.error, WattmetronError):
@@ -272,7 +274,7 @@ def _looks_on(request: Request) -> bool:
     headers = request.headers
     if request.method != "GET" or request.url.path.startswith("/api/"):
         return False
-    return headers.get("hx-request") == "true" or headers.get("sec-fetch-mode") == "navigate"
+    return in_place(request) or headers.get("sec-fetch-mode") == "navigate"
 
 
 def _waiting(

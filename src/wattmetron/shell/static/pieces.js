@@ -42,6 +42,13 @@ function sortBy(table, column, down) {
   body.append(...rows);
 }
 
+// Whether something is typed that the rest of a page would take away when it is put in place: it waits until then.
+function isTyping() {
+  const { activeElement } = document;
+  const typed = activeElement?.defaultValue !== undefined && activeElement.value !== activeElement.defaultValue;
+  return typed || Boolean(document.getElementById("found")?.childElementCount);
+}
+
 const LEFT_MS = 150;
 const PAUSE_MS = 700;
 const PIECES = {
@@ -197,7 +204,8 @@ const PIECES = {
     },
     guard(event) {
       const { target, xhr, requestConfig } = event.detail;
-      if (/(piece=1|rest=\d)/.test(requestConfig.path) && !requestConfig.elt.isConnected) event.detail.shouldSwap = false;
+      const isLater = /(piece=1|rest=\d)/.test(requestConfig.path);
+      if (isLater && (!requestConfig.elt.isConnected || isTyping())) event.detail.shouldSwap = false;
       if (!target || target.id !== "desk" || /id="(desk|rest-words)"/.test(xhr.responseText)) return;
       event.detail.shouldSwap = false;
       this.show();
