@@ -92,3 +92,12 @@ def test_links_of_the_page_do_not_carry_what_asked_for_the_rest(cold):
     rest = rest_of(cold.get("/briefs/1/balance", headers=NAVIGATES).text)
     came = brought(cold, rest).text
     assert not re.search(r"whole=1|(&|&amp;)(rest|of)=", came)
+
+
+def test_findings_are_shown_while_their_remedies_are_looked_for(cold):
+    first = cold.get("/briefs/7/fit", headers=NAVIGATES).text
+    assert 'id="cure-is-looked-for"' in first and "No change of parts on sale" not in first
+    whole = cold.get("/briefs/7/fit").text
+    assert 'id="cure"' in whole and "Looking for changes" not in whole
+    headings = re.compile(r'<h3 class="fitgroup">.*?</h3>', re.DOTALL)
+    assert headings.findall(first) == headings.findall(whole) != []

@@ -33,3 +33,7 @@ class Glimpse:
             self.left_out += 1
             self._tasks |= dict.fromkeys(wait.tasks)
             return otherwise
+
+
+WHOLE = Glimpse(False)
+"""Leaves nothing out."""

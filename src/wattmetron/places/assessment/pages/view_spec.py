@@ -4,6 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
 
+from wattmetron.cache.glimpse import WHOLE, Glimpse
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.finding import Finding
 from wattmetron.core.values.build import Build
@@ -37,6 +38,8 @@ class ViewContext:
     findings: tuple[FindingView, ...] = ()
     drafts: Mapping[str, str] = field(default_factory=dict)
     fresh_link: str = ""
+    glimpse: Glimpse = WHOLE
+    """What may be left out until it is there."""
 
     @property
     def tried(self) -> Assessment | None:

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 from markupsafe import Markup
 
+from wattmetron.cache.glimpse import WHOLE, Glimpse
 from wattmetron.core.catalogue import Catalogue
 from wattmetron.core.compatibility.drawing_to_scale import Clearance, Drawing
 from wattmetron.core.compatibility.finding import LEVELS, Finding, Told
@@ -22,6 +23,11 @@ from wattmetron.places.compatibility.pages.power import PowerView, power_view
 from wattmetron.places.compatibility.tuning_advice import Tuned, ways_to_tune
 from wattmetron.shell.address import trial_of
 from wattmetron.words.figures import KIND_WORDS, THIN, money, money_change, percent
+
+STILL_LOOKED_FOR = [
+    ("Graphics later", "What goes in is being looked for.", ""),
+    ("Processor later", "What goes in is being looked for.", ""),
+]
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,6 +91,7 @@ class FitView:
     groups: tuple[FindingGroup, ...]
     by: str
     cure: CureView | None
+    cure_is_looked_for: bool
     drawing: Markup | None
     clearances: tuple[ClearanceRow, ...]
     assumed: bool
@@ -103,9 +110,10 @@ def fit_view(
     remedies: dict[Finding, tuple[tuple[str, str], ...]],
     trial: Callable[[Cure], str],
     part_trial: Callable[[Kind, str], str],
+    glimpse: Glimpse = WHOLE,
 ) -> FitView:
     """``remedies`` are the actions of each finding; ``trial`` and ``part_trial`` give the address
-    that tries a cure or a part.
+    that tries a cure or a part. What clears all that blocks may still be looked for.
     """
     numbered = tuple(
         NumberedFinding(
@@ -114,12 +122,14 @@ def fit_view(
         for n, finding in enumerate(now.findings, start=1)
     )
     drawn = drawing(now.machine)
-    clearing = cure(catalogue, now)
+    left_out = glimpse.left_out
+    clearing = glimpse.part(lambda: cure(catalogue, now), None)
     spoken = {finding.finding.rule for finding in numbered}
     return FitView(
         groups=_by_part(now, numbered) if by == "part" else _by_level(numbered),
         by="part" if by == "part" else "level",
         cure=None if clearing is None else _cure(catalogue, now, clearing, trial(clearing)),
+        cure_is_looked_for=glimpse.left_out > left_out,
         drawing=None
         if drawn is None
         else case_drawing(drawn, _pins(drawn, numbered), _label(drawn, now)),
@@ -133,7 +143,7 @@ def fit_view(
             (finding, reason, " ".join(concerned(now.machine, finding)))
             for finding, reason in now.aside
         ),
-        growth=tuple(_growth(catalogue, now, part_trial)),
+        growth=tuple(glimpse.part(lambda: _growth(catalogue, now, part_trial), STILL_LOOKED_FOR)),
         tuned=tuple(_tuned(way, now) for way in ways_to_tune(catalogue, now)),
     )
 
@@ -332,6 +342,7 @@ def _content(context: ViewContext) -> FitView:
         {row.finding: row.remedies for row in context.findings},
         lambda cure: context.trial(cure.build),
         lambda kind, part_id: context.link(tried=trial_of(build, kind, part_id)),
+        context.glimpse,
     )
 
 

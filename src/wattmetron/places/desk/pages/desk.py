@@ -139,6 +139,7 @@ def make_desk(
         shown=now,
         drafts=drafts,
         fresh_link=fresh_link,
+        glimpse=glimpse,
     )
     context = replace(context, findings=tuple(_findings(context, glimpse)))
     ghost, ghost_words = ghost_of(catalogue, opened, present, tried is not None)
