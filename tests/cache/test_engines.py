@@ -241,7 +241,10 @@ def test_a_worker_says_what_it_was_not_sent(catalogue):
         answering.answer(code, "another", None, question)
     whole = packed(catalogue)
     assert unpack(answering.answer(code, whole.name, whole, question), catalogue)[0] == 1
+    there = answering._catalogues[whole.name]
     assert unpack(answering.answer(code, whole.name, None, question), catalogue)[0] == 1
+    answering.answer(code, whole.name, whole, question)
+    assert answering._catalogues[whole.name] is there, "sent again it loses nothing"
 
 
 @with_others
@@ -296,6 +299,26 @@ def test_an_answer_too_large_to_be_stored_is_given_all_the_same(catalogue, tmp_p
     (found,) = ask(ComputationQueue(InPlace(1)), [Task(Computation(large), fresh)])
     assert len(found) > LARGEST_BYTES
     assert fresh.keep._found(Computation(large), fresh) is None
+
+
+class CountingStore:
+    """Keeps nothing, and counts what it is given."""
+
+    def __init__(self) -> None:
+        self.given = []
+
+    def get(self, key):
+        return None
+
+    def put(self, key, value):
+        self.given.append(key)
+
+
+def test_an_answer_is_stored_once(catalogue):
+    store = CountingStore()
+    fresh = studied(catalogue.described, store)
+    ask(ComputationQueue(InPlace(1)), numbered(fresh, 3))
+    assert len(store.given) == len(set(store.given)) == 3
 
 
 def test_a_question_whose_catalogue_is_gone_is_answered_about_it(catalogue):

@@ -146,10 +146,15 @@ class Keeper:
 
     def bring(self, computation: Computation, about: Any, data: bytes) -> Any:
         """Takes an answer in that was worked out elsewhere, and stores it."""
-        value = unpack(data, about)
         if self._store is not None:
             self._store.put(named_by_content(computation, about), data)
-        return self.once(computation.key, lambda: value)
+        return self.once(computation.key, lambda: unpack(data, about))
+
+    def worked_out(self, computation: Computation, about: Any) -> Any:
+        """An answer for whoever has looked for it in the store already, and stores it."""
+        return self.once(
+            computation.key, lambda: computation.function(about, *computation.arguments)
+        )
 
     def lasting(self, key: Key, content: tuple[object, ...], compute: Callable[[], T]) -> T:
         """The same for what rests on ``content`` alone: it is looked for in the store first."""
@@ -234,6 +239,4 @@ class SupposedKeeper(Branch):
 
     def answer(self, computation: Computation, about: Any) -> Any:
         with hurried(False):
-            return self.once(
-                computation.key, lambda: computation.function(about, *computation.arguments)
-            )
+            return self.worked_out(computation, about)

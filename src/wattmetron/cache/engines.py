@@ -82,8 +82,8 @@ class InPlace:
 
 def _answered_here(task: Task) -> bytes:
     try:
-        catalogue: Catalogue = task.about
-        return pack(catalogue.keep.answer(task.computation, catalogue), catalogue)
+        about, keep = task.about, task.about.keep
+        return pack(keep.worked_out(task.computation, about), about)
     finally:
         give_back()
 
@@ -127,7 +127,7 @@ class Processes(_Sending):
         self.at_once = at_once
         context = multiprocessing.get_context("forkserver")
         context.set_forkserver_preload([answering.__name__, *preload])
-        self._pool = (at_once, context, answering.begin, (answers,))
+        self._pool = (at_once, context, answering.begin, (answers, code_digest()))
         super().__init__(self._started)
 
     def _started(self) -> Executor:

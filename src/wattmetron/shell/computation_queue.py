@@ -71,16 +71,11 @@ class ComputationQueue:
     ) -> None:
         self.engine, self._instead = engine or InPlace(), instead
         self.programs = asyncio.Semaphore(PROGRAMS_AT_ONCE)
-        self.given_up = self.ended = self.unanswered = 0
+        self.running = self.given_up = self.ended = self.unanswered = 0
         self._lock = Lock()
         self._places: dict[TaskKey, QueuedComputation] = {}
         self._left: TTLCache[TaskKey, QueuedComputation] = TTLCache(MOST_LEFT, GRACE_S)
         self._tasks: set[asyncio.Task[None]] = set()
-
-    @property
-    def running(self) -> int:
-        """How many are worked out now."""
-        return sum(queued.begun for queued in self._places.values())
 
     @property
     def waiting(self) -> int:
@@ -108,6 +103,7 @@ class ComputationQueue:
                 queued.ended.set()
                 continue
             queued.begun = True
+            self.running += 1
             task = asyncio.create_task(self._run(key, queued))
             self._tasks.add(task)
             task.add_done_callback(self._tasks.discard)
@@ -159,6 +155,7 @@ class ComputationQueue:
         except BaseException as error:
             queued.error = error
         finally:
+            self.running -= 1
             self.ended += 1
             self._left[key] = self._places.pop(key)
             queued.ended.set()
@@ -228,6 +225,8 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
     line: ComputationQueue = request.app.state.line
     looks_on, is_program = shows_wait and _looks_on(request), request.url.path.startswith("/api/")
     came: dict[TaskKey, Any] = {}
+    waited_for: list[Task] = []
+    """They keep their catalogues, so that none that comes meanwhile is taken for one of them."""
     patience_s = PATIENCE_S if looks_on else None
     request.state.meanwhile = ()
     while True:
@@ -239,6 +238,7 @@ async def answered(request: Request, work: Work, shows_wait: bool = True) -> Res
             return response
         except MustWait as need:
             tasks = need.tasks
+        waited_for += tasks
         several = [line.enter(task) for task in tasks]
         if not await line.wait(several, request, patience_s):
             return _waiting(request, line, several)
